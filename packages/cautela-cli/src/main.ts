@@ -1,0 +1,62 @@
+import { Command, CommanderError } from "commander";
+import { type DemoFlags, demoCommand } from "./demo-command.ts";
+import { Failure } from "./failure.ts";
+import { hazardsCommand } from "./hazards-command.ts";
+import { choice, dialectOption, repeated } from "./options.ts";
+import { type ReviewFlags, reviewCommand } from "./review-command.ts";
+
+const VERSION = "0.1.0";
+const FORMATS = ["text", "json"] as const;
+const WEIGHTS = ["stop", "ask", "note"] as const;
+
+function program(done: (status: number) => void): Command {
+  const root = new Command("cautela")
+    .description("Reviews SQL change scripts before they run, without executing them.")
+    .version(VERSION)
+    .exitOverride()
+    .showHelpAfterError("(cautela --help lists the commands and options)");
+
+  root
+    .command("review")
+    .description("review change scripts, in the order given")
+    .argument("<script...>", "SQL files; - is standard input")
+    .option("--dialect <id>", "the language of the scripts (default: postgresql)", dialectOption)
+    .option("--catalog <file>", "DDL of the database; may be given more than once", repeated)
+    .option("--format <form>", "text or json", choice(FORMATS), "text")
+    .option("--output <file>", "write the result to a file")
+    .option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier", choice(WEIGHTS), "stop")
+    .action((scripts: string[], flags: ReviewFlags) => done(reviewCommand(scripts, flags)));
+
+  root
+    .command("hazards")
+    .description("list the hazards, or explain one")
+    .argument("[id]", "a hazard, such as every-row")
+    .action((id: string | undefined) => done(hazardsCommand(id)));
+
+  root
+    .command("demo")
+    .description("review the demo scripts against the demo database")
+    .option("--dialect <id>", "which dialect's demo", dialectOption, "postgresql")
+    .option("--format <form>", "text or json", choice(FORMATS), "text")
+    .action((flags: DemoFlags) => done(demoCommand(flags)));
+
+  return root;
+}
+
+/** Runs the command line; returns the exit status. Nothing but a defect of Cautela itself throws. */
+export async function run(args: readonly string[]): Promise<number> {
+  let status = 0;
+  try {
+    await program((code) => {
+      status = code;
+    }).parseAsync([...args], { from: "user" });
+    return status;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    if (error instanceof Failure) {
+      console.error(`cautela: ${error.message}`);
+      return 2;
+    }
+    throw error;
+  }
+}

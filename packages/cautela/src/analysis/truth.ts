@@ -1,0 +1,479 @@
+import type { Column } from "../catalog/model.ts";
+import type { Between, ColumnRef, Expr, In, Like, Logic, Query } from "../sql/tree.ts";
+import type { Names, Relation, Scope } from "./scope.ts";
+
+/**
+ * The outcomes that a condition can have over the rows it is asked of, as a set of bits. A filter
+ * keeps a row only when its condition is true; false and NULL both reject it.
+ */
+export const TRUE = 1;
+export const FALSE = 2;
+export const NULL = 4;
+export const ANY = 7;
+
+export type Outcomes = number;
+
+/** What a verdict on a condition rests on, for the reader of a finding. */
+export interface Reason {
+  expr: Expr;
+  text: string;
+}
+
+/** A value that does not depend on the row. */
+type Constant = { type: "number"; value: number } | { type: "string"; value: string } | { type: "boolean"; value: boolean } | { type: "null" };
+
+/** Judges conditions: which outcomes they can have, by three-valued logic. */
+export class Truth {
+  readonly #names: Names;
+  readonly #scope: Scope;
+  /** The target, whose required columns are never NULL in the rows that are asked. */
+  readonly #target: Relation | null;
+  readonly reasons: Reason[] = [];
+
+  constructor(names: Names, scope: Scope, target: Relation | null) {
+    this.#names = names;
+    this.#scope = scope;
+    this.#target = target;
+  }
+
+  /** The outcomes of a condition. */
+  of(expr: Expr): Outcomes {
+    switch (expr.kind) {
+      case "logic":
+        return this.#logic(expr);
+      case "unary":
+        if (expr.op === "not") return negated(this.of(expr.operand));
+        return this.#truthiness(expr);
+      case "binary":
+        return this.#comparison(expr.left, expr.op, expr.right, expr);
+      case "is":
+        return this.#is(expr);
+      case "between":
+        return this.#between(expr);
+      case "in":
+        return this.#in(expr);
+      case "like":
+        return this.#like(expr);
+      case "exists":
+        return this.#exists(expr, expr.query);
+      case "literal":
+      case "column":
+        return this.#truthiness(expr);
+      case "case": {
+        if (expr.operand) return ANY;
+        let outcomes = expr.otherwise ? this.of(expr.otherwise) : NULL;
+        for (const { then } of expr.whens) outcomes |= this.of(then);
+        return outcomes;
+      }
+      case "call": {
+        const name = expr.name.parts[expr.name.parts.length - 1].text.toLowerCase();
+        // COALESCE(condition, TRUE) takes the NULLs away.
+        if ((name === "coalesce" || name === "ifnull" || name === "nvl") && expr.args.length === 2) {
+          const first = this.of(expr.args[0]);
+          return first & NULL ? (first & ~NULL) | this.of(expr.args[1]) : first;
+        }
+        return ANY;
+      }
+      default:
+        return ANY;
+    }
+  }
+
+  #because(expr: Expr, text: string): void {
+    if (!this.reasons.some((reason) => reason.expr === expr)) this.reasons.push({ expr, text });
+  }
+
+  #logic(expr: Logic): Outcomes {
+    if (expr.op === "xor") return ANY;
+    const parts = expr.items.map((item) => this.of(item));
+    if (expr.op === "and") {
+      const outcomes = parts.reduce(and, TRUE);
+      if (outcomes & TRUE && contradicts(expr.items, this)) {
+        this.#because(expr, "no row can meet both conditions at once");
+        return outcomes & ~TRUE;
+      }
+      return outcomes;
+    }
+    const outcomes = parts.reduce(or, FALSE);
+    if (outcomes & FALSE) {
+      const pair = covers(expr.items, this);
+      if (pair) {
+        this.#because(expr, "one of the two conditions is met by every value");
+        return TRUE | (pair.nullable ? NULL : 0);
+      }
+    }
+    return outcomes;
+  }
+
+  /** A column's facts, where it is one of the target and the target is not filled with NULLs by a join. */
+  fact(expr: Expr): { key: string; column: Column | undefined } | null {
+    const ref = plainColumn(expr);
+    if (!ref) return null;
+    const name = this.#names.fold(ref.path[ref.path.length - 1]);
+    const found = this.#names.resolve(ref, this.#scope);
+    const relation = found?.relation ?? null;
+    const column = relation && relation === this.#target ? this.#names.column(relation, name) : undefined;
+    const qualifier = relation ? relation.name : ref.path.length > 1 ? this.#names.fold(ref.path[ref.path.length - 2]) : "";
+    return { key: `${qualifier}\u0000${name}`, column };
+  }
+
+  #nullable(expr: Expr): boolean {
+    const fact = this.fact(expr);
+    return !fact?.column?.required;
+  }
+
+  #truthiness(expr: Expr): Outcomes {
+    const value = constant(expr);
+    if (!value) return ANY;
+    switch (value.type) {
+      case "null":
+        this.#because(expr, "NULL is never true");
+        return NULL;
+      case "boolean":
+        return value.value ? TRUE : FALSE;
+      case "number":
+        return value.value !== 0 ? TRUE : FALSE;
+      case "string": {
+        // As a condition a string is read as a boolean (postgresql) or a number (mysql, sqlite).
+        const text = value.value.trim().toLowerCase();
+        if (/^(?:t|true|y|yes|on|1)$/.test(text)) return TRUE;
+        if (/^(?:f|false|n|no|off|0)$/.test(text)) return FALSE;
+        return ANY;
+      }
+    }
+  }
+
+  #comparison(left: Expr, op: string, right: Expr, whole: Expr): Outcomes {
+    if (!isComparison(op)) return op === "||" ? ANY : this.#truthinessOfBinary(whole);
+    const a = constant(left);
+    const b = constant(right);
+    if (op === "<=>") {
+      if (a && b) return a.type === "null" || b.type === "null" ? bool(a.type === b.type) : (compared(a, "=", b) ?? ANY);
+      return TRUE | FALSE;
+    }
+    if (a?.type === "null" || b?.type === "null") {
+      this.#because(whole, "a comparison with NULL is never true; IS NULL asks for it");
+      return NULL;
+    }
+    if (a && b) {
+      const outcome = compared(a, op, b);
+      if (outcome !== null) this.#because(whole, `compares two constants and is ${outcome === TRUE ? "always true" : "never true"}`);
+      return outcome ?? ANY;
+    }
+    if (sameExpr(left, right, this)) {
+      const nullable = this.#nullable(left);
+      const equal = op === "=" || op === "<=" || op === ">=";
+      this.#because(whole, equal ? "compares a column with itself and is true wherever it is not NULL" : "compares a column with itself and is never true");
+      return (equal ? TRUE : FALSE) | (nullable ? NULL : 0);
+    }
+    return ANY;
+  }
+
+  #truthinessOfBinary(expr: Expr): Outcomes {
+    const value = constant(expr);
+    return value?.type === "number" ? (value.value !== 0 ? TRUE : FALSE) : ANY;
+  }
+
+  #is(expr: Expr & { kind: "is" }): Outcomes {
+    const flip = (outcome: Outcomes): Outcomes => (expr.negated ? negated(outcome) : outcome);
+    if (expr.test === "null") {
+      const value = constant(expr.operand);
+      if (value) return flip(bool(value.type === "null"));
+      const fact = this.fact(expr.operand);
+      if (fact?.column?.required) {
+        this.#because(
+          expr,
+          expr.negated ? `\`${fact.column.name}\` is NOT NULL in the catalog, so this is always true` : `\`${fact.column.name}\` is NOT NULL in the catalog, so this is never true`,
+        );
+        return flip(FALSE);
+      }
+      return TRUE | FALSE;
+    }
+    if (expr.test === "distinct" && expr.right) {
+      if (sameExpr(expr.operand, expr.right, this)) {
+        this.#because(expr, "compares a column with itself");
+        return flip(FALSE);
+      }
+      return TRUE | FALSE;
+    }
+    if (expr.test === "true" || expr.test === "false" || expr.test === "unknown") {
+      const inner = this.of(expr.operand);
+      const wanted = expr.test === "true" ? TRUE : expr.test === "false" ? FALSE : NULL;
+      return flip((inner & wanted ? TRUE : 0) | (inner & ~wanted & ANY ? FALSE : 0));
+    }
+    return TRUE | FALSE;
+  }
+
+  #between(expr: Between): Outcomes {
+    const low = constant(expr.low);
+    const high = constant(expr.high);
+    if (low?.type === "null" || high?.type === "null") {
+      this.#because(expr, "a range that ends at NULL is never true");
+      return expr.negated ? ANY : FALSE | NULL;
+    }
+    if (low && high && compared(low, ">", high) === TRUE) {
+      this.#because(expr, "the range ends before it begins, so no value lies in it");
+      return (expr.negated ? TRUE : FALSE) | (this.#nullable(expr.operand) ? NULL : 0);
+    }
+    return ANY;
+  }
+
+  #in(expr: In): Outcomes {
+    if (expr.items) {
+      const values = expr.items.map(constant);
+      const operand = constant(expr.operand);
+      if (expr.items.length === 0) return expr.negated ? TRUE : FALSE;
+      const holdsNull = values.some((value) => value?.type === "null");
+      if (operand && operand.type !== "null" && values.every((value) => value !== null)) {
+        const hit = values.some((value) => value && value.type !== "null" && compared(operand, "=", value) === TRUE);
+        if (hit || !holdsNull) return bool(hit !== expr.negated);
+      }
+      if (holdsNull && expr.negated) {
+        this.#because(expr, "the list holds NULL, and NOT IN a list with NULL is never true");
+        return FALSE | NULL;
+      }
+      if (holdsNull && values.length === 1) {
+        this.#because(expr, "IN (NULL) is never true; IS NULL asks for it");
+        return NULL;
+      }
+      if (expr.items.some((item) => sameExpr(item, expr.operand, this))) {
+        this.#because(expr, "the list holds the column itself");
+        return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
+      }
+      return ANY;
+    }
+    // A key that is looked for in its own table, unfiltered, is always found.
+    const own = expr.query && this.#selectsOwnColumn(expr.operand, expr.query);
+    if (own) {
+      this.#because(expr, `every value of \`${own}\` is found in its own table`);
+      return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
+    }
+    return ANY;
+  }
+
+  /** The column, when a query is `SELECT column FROM its own table` with nothing that takes rows away. */
+  #selectsOwnColumn(operand: Expr, query: Query): string | null {
+    const { body } = query;
+    const target = this.#target;
+    if (!target || target.source.kind !== "table" || body.kind !== "select" || query.limit || query.with) return null;
+    if (body.where || body.having || body.groupBy.length > 0 || body.top || body.items.length !== 1 || body.from.length !== 1) return null;
+    const source = body.from[0];
+    if (source.kind !== "table" || this.#names.common(source)) return null;
+    const fold = (part: { text: string; quoted: boolean }): string => this.#names.fold(part);
+    const last = source.name.parts[source.name.parts.length - 1];
+    const own = target.source.name.parts[target.source.name.parts.length - 1];
+    if (fold(last) !== fold(own)) return null;
+    const selected = plainColumn(body.items[0].expr);
+    const asked = plainColumn(operand);
+    if (!selected || !asked) return null;
+    const name = fold(asked.path[asked.path.length - 1]);
+    return fold(selected.path[selected.path.length - 1]) === name ? name : null;
+  }
+
+  #like(expr: Like): Outcomes {
+    const pattern = constant(expr.pattern);
+    if (pattern?.type === "null") return NULL;
+    const all = expr.op === "glob" ? /^\*+$/ : expr.op === "regexp" || expr.op === "rlike" ? /^(?:\^?\.\*\$?)$/ : /^%+$/;
+    if (pattern?.type === "string" && all.test(pattern.value) && !constant(expr.operand)) {
+      this.#because(expr, "the pattern matches every value");
+      return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
+    }
+    return ANY;
+  }
+
+  #exists(expr: Expr, query: Query): Outcomes {
+    if (this.#names.correlated(query)) return TRUE | FALSE;
+    const { body } = query;
+    if (body.kind === "select" && body.from.length === 0 && !body.where) {
+      this.#because(expr, "the subquery always returns a row");
+      return TRUE;
+    }
+    this.#because(expr, "the subquery has no tie to the row being changed: it keeps all rows or none");
+    return TRUE;
+  }
+}
+
+function bool(value: boolean): Outcomes {
+  return value ? TRUE : FALSE;
+}
+
+function negated(outcomes: Outcomes): Outcomes {
+  return (outcomes & TRUE ? FALSE : 0) | (outcomes & FALSE ? TRUE : 0) | (outcomes & NULL);
+}
+
+function and(a: Outcomes, b: Outcomes): Outcomes {
+  let result = 0;
+  if (a & TRUE && b & TRUE) result |= TRUE;
+  if (a & FALSE || b & FALSE) result |= FALSE;
+  if ((a & NULL && b & (TRUE | NULL)) || (b & NULL && a & (TRUE | NULL))) result |= NULL;
+  return result;
+}
+
+function or(a: Outcomes, b: Outcomes): Outcomes {
+  return negated(and(negated(a), negated(b)));
+}
+
+function isComparison(op: string): boolean {
+  return op === "=" || op === "<>" || op === "!=" || op === "<" || op === ">" || op === "<=" || op === ">=" || op === "<=>";
+}
+
+/** The column a plain expression is; casts and parentheses around it do not matter. */
+export function plainColumn(expr: Expr): ColumnRef | null {
+  if (expr.kind === "column") return expr;
+  if (expr.kind === "compound" && expr.what === "collate") return plainColumn(expr.operands[0]);
+  return null;
+}
+
+/** The value of an expression of constants; null when it depends on anything else. */
+export function constant(expr: Expr): Constant | null {
+  switch (expr.kind) {
+    case "literal":
+      switch (expr.type) {
+        case "number":
+          return { type: "number", value: Number(expr.value.replaceAll("_", "")) };
+        case "string":
+          return { type: "string", value: expr.value };
+        case "boolean":
+          return { type: "boolean", value: expr.value === "true" };
+        case "null":
+          return { type: "null" };
+        default:
+          return null;
+      }
+    case "unary": {
+      const value = constant(expr.operand);
+      if (value?.type === "number" && (expr.op === "-" || expr.op === "+")) {
+        return { type: "number", value: expr.op === "-" ? -value.value : value.value };
+      }
+      return null;
+    }
+    case "binary": {
+      const left = constant(expr.left);
+      const right = constant(expr.right);
+      if (left?.type !== "number" || right?.type !== "number") return null;
+      if (expr.op === "+") return { type: "number", value: left.value + right.value };
+      if (expr.op === "-") return { type: "number", value: left.value - right.value };
+      if (expr.op === "*") return { type: "number", value: left.value * right.value };
+      return null;
+    }
+    case "cast":
+      return constant(expr.operand)?.type === "null" ? { type: "null" } : null;
+    default:
+      return null;
+  }
+}
+
+/** The outcome of comparing two constants; null when it depends on rules of the engine. */
+function compared(a: Constant, op: string, b: Constant): Outcomes | null {
+  if (a.type === "null" || b.type === "null") return NULL;
+  if (a.type !== b.type) return null;
+  if (a.type === "string" && b.type === "string" && a.value !== b.value) {
+    // Whether 'A' equals 'a', or 'a ' equals 'a', is the collation's to say.
+    if (op !== "=" && op !== "<>" && op !== "!=") return null;
+    if (a.value.trim().toLowerCase() === b.value.trim().toLowerCase()) return null;
+  }
+  const x = a.value;
+  const y = b.type === a.type ? b.value : a.value;
+  switch (op) {
+    case "=":
+      return bool(x === y);
+    case "<>":
+    case "!=":
+      return bool(x !== y);
+    case "<":
+      return bool(x < y);
+    case ">":
+      return bool(x > y);
+    case "<=":
+      return bool(x <= y);
+    case ">=":
+      return bool(x >= y);
+    default:
+      return null;
+  }
+}
+
+function sameExpr(a: Expr, b: Expr, truth: Truth): boolean {
+  const left = truth.fact(a);
+  const right = truth.fact(b);
+  return left !== null && right !== null && left.key === right.key;
+}
+
+/** A condition on one column against a constant: `fee > 10`. */
+interface Bound {
+  key: string;
+  op: string;
+  value: Constant;
+  nullable: boolean;
+}
+
+const MIRRORED: Record<string, string> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=", "=": "=", "<>": "<>", "!=": "<>" };
+
+function boundOf(expr: Expr, truth: Truth): Bound | null {
+  if (expr.kind === "is" && expr.test === "null") {
+    const fact = truth.fact(expr.operand);
+    return fact && { key: fact.key, op: expr.negated ? "not null" : "null", value: { type: "null" }, nullable: true };
+  }
+  if (expr.kind !== "binary" || !isComparison(expr.op) || expr.op === "<=>") return null;
+  const right = constant(expr.right);
+  const left = constant(expr.left);
+  const column = right ? expr.left : left ? expr.right : null;
+  const value = right ?? left;
+  if (!column || !value || value.type === "null") return null;
+  const fact = truth.fact(column);
+  if (!fact) return null;
+  return { key: fact.key, op: right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op], value, nullable: !fact.column?.required };
+}
+
+/** Whether two conditions of an AND rule each other out. */
+function contradicts(items: readonly Expr[], truth: Truth): boolean {
+  const seen = new Map<string, Bound[]>();
+  for (const item of items) {
+    const bound = boundOf(item, truth);
+    if (!bound) continue;
+    const others = seen.get(bound.key) ?? [];
+    for (const other of others) if (excludes(bound, other) || excludes(other, bound)) return true;
+    others.push(bound);
+    // A handful tells; a list of thousands of conditions on one column need not be squared.
+    if (others.length < 16) seen.set(bound.key, others);
+  }
+  return false;
+}
+
+function excludes(a: Bound, b: Bound): boolean {
+  if (a.op === "null") return b.op !== "null";
+  if (b.op === "null") return false;
+  if (a.op === "=") return compared(a.value, b.op, b.value) === FALSE;
+  if ((a.op === "<" || a.op === "<=") && (b.op === ">" || b.op === ">=")) {
+    if (a.value.type !== "number" || b.value.type !== "number") return false;
+    return a.value.value < b.value.value || (a.value.value === b.value.value && (a.op === "<" || b.op === ">"));
+  }
+  return false;
+}
+
+/** Two conditions of an OR that between them are met by every value. */
+function covers(items: readonly Expr[], truth: Truth): { nullable: boolean } | null {
+  const seen = new Map<string, Bound[]>();
+  for (const item of items) {
+    const bound = boundOf(item, truth);
+    if (!bound) continue;
+    const others = seen.get(bound.key) ?? [];
+    for (const other of others) {
+      if (complete(bound, other) || complete(other, bound)) return { nullable: bound.op !== "null" && bound.op !== "not null" && bound.nullable };
+    }
+    others.push(bound);
+    if (others.length < 16) seen.set(bound.key, others);
+  }
+  return null;
+}
+
+function complete(a: Bound, b: Bound): boolean {
+  if (a.op === "null") return b.op === "not null";
+  if (a.op === "=" && b.op === "<>") return compared(a.value, "=", b.value) === TRUE;
+  if (a.op === "<>" && b.op === "<>") return compared(a.value, "=", b.value) === FALSE;
+  if ((a.op === "<" || a.op === "<=") && (b.op === ">" || b.op === ">=")) {
+    if (a.value.type !== "number" || b.value.type !== "number") return false;
+    return a.value.value > b.value.value || (a.value.value === b.value.value && (a.op === "<=" || b.op === ">="));
+  }
+  return false;
+}

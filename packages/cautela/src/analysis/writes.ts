@@ -1,0 +1,61 @@
+import type { Catalog } from "../catalog/catalog.ts";
+import { shownName } from "../catalog/model.ts";
+import { writtenName } from "../catalog/names.ts";
+import type { Write } from "../result.ts";
+import type { Assignment, Expr, Name, Statement } from "../sql/tree.ts";
+import { type Change, targetName } from "./change.ts";
+import type { Reach } from "./reach.ts";
+
+/** The columns that a list of assignments writes, as written. */
+export function assignedColumns(assignments: readonly Assignment[]): string[] {
+  const columns: string[] = [];
+  for (const target of assignments.flatMap((assignment) => assignment.targets)) {
+    const name = columnName(target);
+    if (name) columns.push(name);
+  }
+  return columns;
+}
+
+function columnName(expr: Expr): string | null {
+  if (expr.kind === "column") return expr.path[expr.path.length - 1].text;
+  return expr.kind === "compound" && expr.operands.length > 0 ? columnName(expr.operands[0]) : null;
+}
+
+function shown(name: Name, catalog: Catalog | null): string {
+  const table = catalog?.resolve(name);
+  return table ? shownName(table) : writtenName(name);
+}
+
+/** The writes that a statement names itself. */
+export function directWrites(statement: Statement, changes: readonly { change: Change; reach: Reach }[], catalog: Catalog | null): Write[] {
+  switch (statement.kind) {
+    case "update":
+    case "delete":
+    case "truncate":
+      return changes
+        .filter(({ reach }) => reach.bound !== "none")
+        .map(({ change }) => {
+          const write: Write = { table: targetName(change), action: change.action, via: "statement" };
+          if (statement.kind === "update") write.columns = assignedColumns(statement.assignments);
+          return write;
+        });
+    case "insert": {
+      if (statement.target.kind !== "table") return [];
+      const write: Write = { table: shown(statement.target.name, catalog), action: "insert", via: "statement" };
+      if (statement.columns) write.columns = statement.columns.map((column) => column.parts[0].text);
+      return [write];
+    }
+    case "multi-insert":
+      return statement.branches.map(({ target }) => ({ table: shown(target.name, catalog), action: "insert", via: "statement" }));
+    case "merge": {
+      if (statement.target.kind !== "table") return [];
+      const table = shown(statement.target.name, catalog);
+      const actions = new Set(statement.whens.map((when) => when.action).filter((action) => action !== "nothing"));
+      return [...actions].map((action) => ({ table, action, via: "statement" }) as Write);
+    }
+    case "create-table":
+      return statement.query ? [{ table: writtenName(statement.name), action: "create", via: "statement" }] : [];
+    default:
+      return [];
+  }
+}

@@ -1,0 +1,52 @@
+import type { Hazard } from "../hazard.ts";
+import { allRows, verb } from "../wording.ts";
+
+/**
+ * A filter that is always true, however it is written.
+ *
+ * @example
+ * DELETE FROM pilotage WHERE pilot_id = 4 OR 1 = 1;   -- stop: deletes all rows of `pilotage`
+ */
+export const hollowFilter: Hazard = {
+  id: "hollow-filter",
+  family: "rows",
+  weight: "stop",
+  title: "A filter that lets everything through",
+  explanation:
+    "There is a WHERE, but no row fails it: it compares constants or a column with itself, a part joined by OR is " +
+    "always true, a pattern matches every text, a required column is asked whether it is NOT NULL, a key is looked " +
+    "for in its own table, or an EXISTS has no tie to the row. The statement reaches the whole table and looks as if " +
+    "it did not.",
+  remedy: "Replace the part that is always true by the condition that was meant. If every row is meant, leave the WHERE away and say so.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, pilot_id integer NOT NULL, note text);",
+    dangerous: "DELETE FROM pilotage WHERE pilot_id = 4 OR pilot_id IS NOT NULL;",
+    sound: "DELETE FROM pilotage WHERE pilot_id = 4 OR note IS NOT NULL;",
+  },
+  check({ changes, slice }) {
+    return changes
+      .filter(({ result, softener }) => result.filter === "hollow" && softener === null)
+      .map((judged) => {
+        const { result, target, copy } = judged;
+        const because = result.reasons.map(({ expr, text }) => `\`${oneLine(slice(expr.start, expr.end))}\`: ${text}`);
+        if (because.length === 0) because.push("the whole condition is true for every row");
+        const partly = result.reach.bound === "some";
+        if (partly) because.push("only rows in which that column is NULL are left out");
+        if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
+        const rows = partly ? `every row of \`${target}\` that has a value there` : allRows(judged);
+        return {
+          weight: copy ? ("ask" as const) : ("stop" as const),
+          message: `The filter is always true, so this ${verb(judged)} ${rows}.`,
+          because,
+          remedy: "Replace the part that is always true by the condition you mean; if every row is meant, leave the WHERE away and keep a copy first.",
+        };
+      });
+  },
+};
+
+/** A piece of source in one line, cut when it is long. */
+function oneLine(text: string): string {
+  const line = text.replace(/\s+/g, " ");
+  return line.length > 60 ? `${line.slice(0, 57)}…` : line;
+}

@@ -1,0 +1,28 @@
+export type { Reach, ReachBound } from "./analysis/reach.ts";
+export { Catalog } from "./catalog/catalog.ts";
+export { catalogFromDdl } from "./catalog/from-ddl.ts";
+export type { Column, ForeignKey, Key, Table } from "./catalog/model.ts";
+export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts";
+export { hazards } from "./hazards/register.ts";
+export type { Policy } from "./policy.ts";
+export { report, type ReportFormat } from "./report/report.ts";
+export { type Ink, plainInk, textReport, type TextOptions } from "./report/text.ts";
+export {
+  type Finding,
+  type Region,
+  reaches,
+  type Review,
+  type ReviewDocument,
+  reviewDocument,
+  type ScriptResult,
+  type StatementReview,
+  type Unchecked,
+  type Verdict,
+  type Write,
+} from "./result.ts";
+export { review, reviewChangeSet, type ReviewOptions, ReviewSession } from "./review.ts";
+export { type DecodedText, decodeText } from "./sql/decode.ts";
+export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";
+export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";
+export { type ReadStatement, readScript, type Script, ScriptReader } from "./sql/script.ts";
+export type * from "./sql/tree.ts";

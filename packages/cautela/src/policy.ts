@@ -1,0 +1,7 @@
+/** What a team has agreed on. All of it may be left out. */
+export interface Policy {
+  /** The class of a table by its name: `business`, `log`, `scratch`. */
+  tables?: Readonly<Record<string, "business" | "log" | "scratch">>;
+  /** Another weight for a hazard, or `off`. */
+  weights?: Readonly<Record<string, "stop" | "ask" | "note" | "off">>;
+}

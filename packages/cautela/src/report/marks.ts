@@ -1,0 +1,54 @@
+import type { Reach } from "../analysis/reach.ts";
+import type { Verdict } from "../result.ts";
+
+/** The mark of a weight: told apart by shape before colour. */
+export const MARKS: Readonly<Record<Verdict, string>> = { stop: "■", ask: "◧", note: "□", clear: "·" };
+
+const CELLS = 12;
+
+/**
+ * Reach as a bar: the share of the table that a statement touches. A share that only the data could
+ * tell is hatched.
+ *
+ * @example
+ * reachBar({ bound: "every" }, 41200) // "████████████"
+ * reachBar({ bound: "one", rows: 1 }, 41200) // "▏···········"
+ */
+export function reachBar(reach: Reach, tableRows: number | null): string {
+  switch (reach.bound) {
+    case "every":
+    case "multiplied":
+      return "█".repeat(CELLS);
+    case "none":
+      return "·".repeat(CELLS);
+    case "one":
+    case "few": {
+      const share = tableRows && reach.rows ? Math.min(1, reach.rows / tableRows) : 0;
+      const full = Math.floor(share * CELLS);
+      return full === 0 ? `▏${"·".repeat(CELLS - 1)}` : "█".repeat(full) + "·".repeat(CELLS - full);
+    }
+    default:
+      return "░".repeat(CELLS);
+  }
+}
+
+/** Reach in words: "every row, about 41,200". */
+export function reachWords(reach: Reach): string {
+  const rows = reach.rows === undefined ? null : String(reach.rows).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
+  switch (reach.bound) {
+    case "none":
+      return "no row";
+    case "one":
+      return "one row at most";
+    case "few":
+      return `${rows} rows at most`;
+    case "some":
+      return "a filtered part of the rows";
+    case "every":
+      return rows === null ? "every row" : `every row, about ${rows}`;
+    case "multiplied":
+      return "more than every row";
+    case "unknown":
+      return "not known";
+  }
+}

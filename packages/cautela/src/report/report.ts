@@ -1,0 +1,11 @@
+import { type Review, reviewDocument } from "../result.ts";
+import { textReport } from "./text.ts";
+
+/** The forms in which a review can be written out. */
+export type ReportFormat = "text" | "json";
+
+/** Writes reviews out: `text` for people, `json` as described by `review.schema.json`. */
+export function report(reviews: Review | readonly Review[], format: ReportFormat): string {
+  const list = "statements" in reviews ? [reviews] : reviews;
+  return format === "json" ? `${JSON.stringify(reviewDocument(list), null, 2)}\n` : textReport(list);
+}

@@ -1,0 +1,195 @@
+import { grouped } from "../hazards/wording.ts";
+import { type Finding, heavier, type Review, type Verdict } from "../result.ts";
+import { dialects } from "../sql/dialects/index.ts";
+import { MARKS, reachBar, reachWords } from "./marks.ts";
+
+/** What a piece of text is, so that a terminal can colour it. */
+export type Role = "stop" | "ask" | "note" | "clear" | "strong" | "dim" | "code";
+
+/** Paints a piece of text; the plain one leaves it as it is. */
+export type Ink = (role: Role, text: string) => string;
+
+export const plainInk: Ink = (_role, text) => text;
+
+export interface TextOptions {
+  /** Columns to fill; 80 if left out, never less than 40. */
+  width?: number;
+  ink?: Ink;
+}
+
+const SOURCE_LINES = 12;
+
+/** The review of one or more scripts as text for a terminal or a log. */
+export function textReport(reviews: readonly Review[], options: TextOptions = {}): string {
+  const width = Math.max(40, options.width ?? 80);
+  const page = new Page(width, options.ink ?? plainInk);
+  for (const one of reviews) scriptReport(one, page);
+  closing(reviews, page);
+  return page.text();
+}
+
+/** Lines of text, wrapped to a width. */
+class Page {
+  readonly width: number;
+  readonly ink: Ink;
+  readonly #lines: string[] = [];
+
+  constructor(width: number, ink: Ink) {
+    this.width = width;
+    this.ink = ink;
+  }
+
+  line(text = ""): void {
+    this.#lines.push(text);
+  }
+
+  /** A paragraph behind a label; the lines that follow are indented as far. */
+  paragraph(label: string, text: string, role?: Role): void {
+    const indent = label.length;
+    const lines = wrap(text, this.width - indent);
+    lines.forEach((line, i) => {
+      const painted = role ? this.ink(role, line) : line;
+      this.line((i === 0 ? this.ink("dim", label) : " ".repeat(indent)) + painted);
+    });
+  }
+
+  text(): string {
+    return `${this.#lines.join("\n")}\n`;
+  }
+}
+
+function wrap(text: string, width: number): string[] {
+  const lines: string[] = [];
+  let line = "";
+  for (const word of text.split(" ")) {
+    if (line !== "" && line.length + 1 + word.length > width) {
+      lines.push(line);
+      line = word;
+    } else line = line === "" ? word : `${line} ${word}`;
+  }
+  lines.push(line);
+  return lines;
+}
+
+function scriptReport(review: Review, page: Page): void {
+  const { ink } = page;
+  const count = review.statements.length;
+  const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
+  page.line(`${ink("strong", review.path || "script")}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
+  const byStatement = new Map<number, Finding[]>();
+  for (const finding of review.findings) {
+    const list = byStatement.get(finding.statement);
+    if (list) list.push(finding);
+    else byStatement.set(finding.statement, [finding]);
+  }
+  for (const [index, findings] of byStatement) statementReport(review, index, findings, page);
+  if (review.unchecked.length > 0) uncheckedReport(review, page);
+  if (review.findings.length > 0 || review.unchecked.length > 0) page.line();
+}
+
+function statementReport(review: Review, index: number, findings: Finding[], page: Page): void {
+  const { ink } = page;
+  const statement = review.statements[index];
+  page.line();
+  page.line(rule(` line ${statement.line}, column ${statement.column} `, page));
+  source(review, index, findings, page);
+  if (statement.reach) {
+    const tableRows = statement.reach.bound === "every" ? (statement.reach.rows ?? null) : null;
+    const bar = reachBar(statement.reach, tableRows);
+    const role: Role = statement.reach.bound === "every" || statement.reach.bound === "multiplied" ? statement.verdict : "dim";
+    const target = statement.target ? ` of ${statement.target}` : "";
+    page.line(`      ${ink(role, bar)} ${ink("dim", `reach: ${reachWords(statement.reach)}${target}`)}`);
+  }
+  for (const finding of findings) findingReport(finding, page);
+}
+
+function rule(label: string, page: Page): string {
+  const left = "──";
+  return page.ink("dim", left + label + "─".repeat(Math.max(0, page.width - left.length - label.length)));
+}
+
+/** The lines of a statement, each with its number and, in the margin, the weight of what was found. */
+function source(review: Review, index: number, findings: Finding[], page: Page): void {
+  const { ink } = page;
+  const read = review.read[index];
+  const statement = review.statements[index];
+  const worst = findings.reduce<Verdict>((verdict, finding) => heavier(verdict, finding.weight), "clear");
+  // The first line is shown from its beginning, so that the columns are those of the file.
+  const from = review.text.lastIndexOf("\n", read.start - 1) + 1;
+  const lines = review.text.slice(from, read.end).split("\n");
+  const shown = lines.length > SOURCE_LINES ? lines.slice(0, SOURCE_LINES - 1) : lines;
+  shown.forEach((line, i) => {
+    const number = String(statement.line + i).padStart(4);
+    const text = cut(line.replace(/\r$/, "").replaceAll("\t", "  "), page.width - 7);
+    page.line(`${ink(worst === "clear" ? "dim" : worst, i === 0 ? MARKS[worst] : "│")}${ink("dim", number)} ${ink("code", text)}`);
+  });
+  if (shown.length < lines.length) page.line(ink("dim", `     … ${counted(lines.length - shown.length, "more line")}`));
+}
+
+function cut(text: string, width: number): string {
+  return text.length > width ? `${text.slice(0, width - 1)}…` : text;
+}
+
+function findingReport(finding: Finding, page: Page): void {
+  const { ink } = page;
+  const role: Role = finding.accepted === null ? finding.weight : "dim";
+  page.line();
+  const label = `${MARKS[finding.weight]} ${finding.weight.padEnd(4)} ${finding.hazard}`;
+  page.line(`${ink(role, label)}${finding.accepted === null ? "" : ink("dim", "  accepted")}`);
+  page.paragraph("  ", finding.message, finding.accepted === null ? "strong" : "dim");
+  if (finding.accepted !== null) {
+    page.paragraph("  accepted  ", finding.accepted);
+    return;
+  }
+  finding.because.forEach((reason, i) => {
+    page.paragraph(i === 0 ? "  because   " : "            ", reason);
+  });
+  if (finding.remedy !== "") page.paragraph("  instead   ", finding.remedy);
+}
+
+function uncheckedReport(review: Review, page: Page): void {
+  page.line();
+  page.line(rule(" unchecked ", page));
+  // The same thing missing for many statements is one line.
+  const lines = new Map<string, number[]>();
+  for (const { missing, statement } of review.unchecked) {
+    const list = lines.get(missing) ?? [];
+    list.push(review.statements[statement].line);
+    lines.set(missing, list);
+  }
+  for (const [missing, at] of lines) {
+    const places = at.length > 6 ? `${at.slice(0, 6).join(", ")} and ${at.length - 6} more` : at.join(", ");
+    page.paragraph("  ", `${missing} (line ${places})`);
+  }
+}
+
+function counted(count: number, what: string): string {
+  return `${grouped(count)} ${what}${count === 1 ? "" : "s"}`;
+}
+
+function closing(reviews: readonly Review[], page: Page): void {
+  const { ink } = page;
+  const totals = { stop: 0, ask: 0, note: 0 };
+  let accepted = 0;
+  let unchecked = 0;
+  let statements = 0;
+  let verdict: Verdict = "clear";
+  for (const one of reviews) {
+    verdict = heavier(verdict, one.verdict);
+    statements += one.statements.length;
+    unchecked += one.unchecked.length;
+    for (const finding of one.findings) {
+      if (finding.accepted === null) totals[finding.weight]++;
+      else accepted++;
+    }
+  }
+  const parts = (["stop", "ask", "note"] as const)
+    .filter((weight) => totals[weight] > 0)
+    .map((weight) => ink(weight, `${MARKS[weight]} ${totals[weight]} ${weight}`));
+  if (parts.length === 0) parts.push(ink("clear", "nothing found"));
+  if (accepted > 0) parts.push(ink("dim", `${accepted} accepted`));
+  if (unchecked > 0) parts.push(ink("dim", `${unchecked} unchecked`));
+  if (reviews.length > 1) page.line();
+  const where = reviews.length > 1 ? ` in ${reviews.length} scripts` : "";
+  page.line(`${ink(verdict, verdict)}: ${parts.join(", ")}; ${counted(statements, "statement")}${where}`);
+}

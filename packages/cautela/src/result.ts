@@ -1,0 +1,108 @@
+import type { Reach } from "./analysis/reach.ts";
+import type { Weight } from "./hazards/hazard.ts";
+import type { DialectId } from "./sql/dialects/dialect.ts";
+import type { ReadStatement } from "./sql/script.ts";
+
+/** The heaviest weight of a statement's or a script's findings. */
+export type Verdict = Weight | "clear";
+
+/** A range of the script in lines and columns, from 1; columns in UTF-16 units. */
+export interface Region {
+  line: number;
+  column: number;
+  endLine: number;
+  endColumn: number;
+}
+
+/** A table whose rows a statement writes. */
+export interface Write {
+  table: string;
+  action: "insert" | "update" | "delete" | "truncate" | "create";
+  columns?: string[];
+  /** `statement`, or through what: `trigger mooring_audit`. */
+  via: string;
+}
+
+/** One statement of the review result. */
+export interface StatementReview extends Region {
+  index: number;
+  kind: string;
+  target: string | null;
+  verdict: Verdict;
+  reach: Reach | null;
+  writes: Write[];
+}
+
+/** One hazard found at one place. */
+export interface Finding extends Region {
+  hazard: string;
+  weight: Weight;
+  /** The index of the statement. */
+  statement: number;
+  message: string;
+  because: string[];
+  remedy: string;
+  /** The author's reason, where a comment in the script accepts the finding. */
+  accepted: string | null;
+}
+
+/** What could not be judged, and what is missing to judge it. */
+export interface Unchecked {
+  statement: number;
+  missing: string;
+  /** The hazards that were not decided. */
+  hazards: string[];
+}
+
+/** The review of one script, as in the JSON form. */
+export interface ScriptResult {
+  path: string;
+  dialect: DialectId;
+  verdict: Verdict;
+  statements: StatementReview[];
+  findings: Finding[];
+  unchecked: Unchecked[];
+}
+
+/** The review of one script with the trees and the text behind it. */
+export interface Review extends ScriptResult {
+  text: string;
+  read: ReadStatement[];
+}
+
+/** The whole result, version 1 of the format `cautela.review`. */
+export interface ReviewDocument {
+  format: "cautela.review";
+  version: 1;
+  verdict: Verdict;
+  scripts: ScriptResult[];
+}
+
+const ORDER: readonly Verdict[] = ["clear", "note", "ask", "stop"];
+
+/** The heavier of two verdicts. */
+export function heavier(a: Verdict, b: Verdict): Verdict {
+  return ORDER.indexOf(a) >= ORDER.indexOf(b) ? a : b;
+}
+
+/** Whether a verdict is at or above a threshold. */
+export function reaches(verdict: Verdict, threshold: Weight): boolean {
+  return ORDER.indexOf(verdict) >= ORDER.indexOf(threshold);
+}
+
+/** Puts reviews together as one document of the JSON format. */
+export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument {
+  return {
+    format: "cautela.review",
+    version: 1,
+    verdict: reviews.reduce<Verdict>((verdict, review) => heavier(verdict, review.verdict), "clear"),
+    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked }) => ({
+      path,
+      dialect,
+      verdict,
+      statements,
+      findings,
+      unchecked,
+    })),
+  };
+}

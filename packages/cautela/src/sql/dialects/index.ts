@@ -1,0 +1,27 @@
+import type { Dialect, DialectId } from "./dialect.ts";
+import { jet } from "./jet.ts";
+import { mariadb } from "./mariadb.ts";
+import { mysql } from "./mysql.ts";
+import { plsql } from "./plsql.ts";
+import { postgresql } from "./postgresql.ts";
+import { sqlite } from "./sqlite.ts";
+import { tsql } from "./tsql.ts";
+
+/** Every dialect by its id. */
+export const dialects: Readonly<Record<DialectId, Dialect>> = {
+  postgresql,
+  mysql,
+  mariadb,
+  sqlite,
+  tsql,
+  plsql,
+  jet,
+};
+
+/** The ids of the dialects, in the order of the design. */
+export const dialectIds = Object.keys(dialects) as readonly DialectId[];
+
+/** Whether a text is the id of a dialect. */
+export function isDialectId(text: string): text is DialectId {
+  return Object.hasOwn(dialects, text);
+}

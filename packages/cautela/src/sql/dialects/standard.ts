@@ -1,0 +1,101 @@
+import { K } from "../keywords.ts";
+import type { GrammarRules, LexicalRules, RunRules } from "./dialect.ts";
+
+/** Standard SQL's lexical rules; each dialect spreads these and states its differences. */
+export const standardLexical: LexicalRules = {
+  doubleQuoteIsString: false,
+  backticks: false,
+  brackets: false,
+  backslashEscapes: false,
+  escapeStrings: false,
+  dollarQuotes: false,
+  alternativeQuotes: false,
+  nestedComments: false,
+  hashComments: false,
+  dashNeedsBlank: false,
+  conditionalComments: 0,
+  conditionalGap: null,
+  atVariables: false,
+  freeOperators: false,
+  hashDates: false,
+  wordCharacters: "$",
+  ampersandHoles: false,
+  parenHoles: false,
+  client: "none",
+};
+
+/** Words that no dialect takes as a bare name: without them a statement has no shape. */
+export const coreReserved: readonly K[] = [
+  K.ALL,
+  K.AND,
+  K.AS,
+  K.CASE,
+  K.CHECK,
+  K.CREATE,
+  K.DEFAULT,
+  K.DISTINCT,
+  K.ELSE,
+  K.FOREIGN,
+  K.FROM,
+  K.GROUP,
+  K.HAVING,
+  K.IN,
+  K.INTO,
+  K.NOT,
+  K.NULL,
+  K.ON,
+  K.OR,
+  K.ORDER,
+  K.PRIMARY,
+  K.REFERENCES,
+  K.SELECT,
+  K.TABLE,
+  K.THEN,
+  K.TO,
+  K.UNION,
+  K.UNIQUE,
+  K.WHEN,
+  K.WHERE,
+];
+
+/** Words that begin the next clause, so that an alias before them needs AS. */
+export const coreNotAlias: readonly K[] = [
+  K.CROSS,
+  K.EXCEPT,
+  K.FETCH,
+  K.FOR,
+  K.FULL,
+  K.INNER,
+  K.INTERSECT,
+  K.IS,
+  K.JOIN,
+  K.LEFT,
+  K.LIKE,
+  K.LIMIT,
+  K.NATURAL,
+  K.OFFSET,
+  K.OUTER,
+  K.RETURNING,
+  K.RIGHT,
+  K.SET,
+  K.USING,
+  K.VALUES,
+  K.WINDOW,
+  K.WITH,
+  K.BETWEEN,
+];
+
+export const standardGrammar: GrammarRules = {
+  reserved: coreReserved,
+  notAlias: coreNotAlias,
+  bareStatements: false,
+  joinedUpdate: false,
+  booleanAssignment: false,
+  pipesAreOr: false,
+  ampersandsAreAnd: false,
+  fold: "lower",
+  looseNames: false,
+  defaultSchema: "",
+};
+
+export const standardRun: RunRules = { structureCommits: false, alwaysInTransaction: false };

@@ -1,0 +1,233 @@
+import { K } from "../keywords.ts";
+import type { Parser } from "../parser.ts";
+import { Op, T } from "../tokens.ts";
+import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../tree.ts";
+import { expression } from "./expression.ts";
+import { columnDefinition, ifExists, startsNext, tableConstraint } from "./table.ts";
+import { typeName } from "./type.ts";
+
+/** ALTER TABLE from behind ALTER on. Actions that change neither columns nor keys are `other`. */
+export function alterTable(p: Parser, start: number): AlterTableStatement {
+  while (!p.accept(K.TABLE)) p.advance();
+  ifExists(p);
+  p.accept(K.ONLY);
+  const name = p.name("the name of a table");
+  if (p.at(T.STAR)) p.advance();
+  const node: AlterTableStatement = { kind: "alter-table", name, actions: [], start, end: start };
+  let list = false;
+  while (!p.atEnd()) {
+    const from = p.pos;
+    list = action(p, node, list);
+    if (p.acceptKind(T.COMMA)) continue;
+    if (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p) && p.pos > from) break;
+    if (p.pos === from) p.advance();
+    if (ended(p)) break;
+  }
+  node.end = p.previousEnd;
+  return node;
+}
+
+function ended(p: Parser): boolean {
+  return p.atEnd() || (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p));
+}
+
+/**
+ * One action. T-SQL's `ADD a int, b int` and Oracle's `ADD (a …, b …)` go on without the word ADD;
+ * the result says whether what follows a comma belongs to such a list.
+ */
+function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
+  const start = p.start;
+  const put = (one: AlterAction): void => {
+    one.end = p.previousEnd;
+    node.actions.push(one);
+  };
+  if (list && !p.is(K.ADD) && !p.is(K.DROP) && !p.is(K.ALTER)) {
+    addition(p, node, start);
+    return true;
+  }
+  if (p.at(T.WORD)) {
+    switch (p.kw) {
+      case K.WITH:
+        if (p.nextIs(K.CHECK) || p.nextIs(K.NOCHECK)) {
+          // WITH CHECK ADD CONSTRAINT … (tsql)
+          p.seek(p.pos + 2);
+          return action(p, node, list);
+        }
+        break;
+      case K.ADD: {
+        p.advance();
+        const inList = p.dialect.id === "tsql";
+        if (p.at(T.LPAREN)) {
+          p.advance();
+          do addition(p, node, p.start);
+          while (p.acceptKind(T.COMMA));
+          p.expectKind(T.RPAREN, ") or ,");
+          skipAction(p);
+          return false;
+        }
+        addition(p, node, start);
+        return inList;
+      }
+      case K.DROP:
+        dropAction(p, start, put);
+        skipAction(p);
+        return false;
+      case K.ALTER:
+        alterColumn(p, start, put);
+        skipAction(p);
+        return false;
+      case K.MODIFY:
+      case K.CHANGE: {
+        const change = p.marked(K.CHANGE);
+        p.advance();
+        p.accept(K.COLUMN);
+        ifExists(p);
+        const parens = p.acceptKind(T.LPAREN);
+        do {
+          const from = p.start;
+          const old = change ? p.label("a column") : null;
+          const column = columnDefinition(p);
+          put({ what: "change-column", name: old ?? column.name, column, start: from, end: from });
+        } while (parens && p.acceptKind(T.COMMA));
+        if (parens) p.expectKind(T.RPAREN, ") or ,");
+        skipAction(p);
+        return false;
+      }
+      case K.RENAME: {
+        p.advance();
+        if (p.is(K.CONSTRAINT) || p.is(K.INDEX) || p.is(K.KEY) || p.is(K.PARTITION)) {
+          skipAction(p);
+          put({ what: "other", start, end: start });
+          return false;
+        }
+        if (p.accept(K.TO) || p.accept(K.AS) || (p.isOp(Op.EQ) && p.acceptOp(Op.EQ))) {
+          put({ what: "rename", to: p.name("a name"), start, end: start });
+          return false;
+        }
+        const column = p.accept(K.COLUMN);
+        if (!column && p.dialect.grammar.pipesAreOr) {
+          put({ what: "rename", to: p.name("a name"), start, end: start });
+          return false;
+        }
+        const old = p.label("a column");
+        p.expect(K.TO);
+        put({ what: "rename-column", name: old, to: p.label("a column"), start, end: start });
+        return false;
+      }
+      default:
+    }
+  }
+  skipAction(p);
+  put({ what: "other", start, end: start });
+  return false;
+}
+
+/** A column or a constraint behind ADD. */
+function addition(p: Parser, node: AlterTableStatement, start: number): void {
+  if (p.is(K.PARTITION) || p.is(K.PERIOD) || p.is(K.SYSTEM)) {
+    skipAction(p);
+    node.actions.push({ what: "other", start, end: p.previousEnd });
+    return;
+  }
+  const constraint = p.is(K.COLUMN) ? null : tableConstraint(p);
+  if (constraint === "skipped") {
+    node.actions.push({ what: "other", start, end: p.previousEnd });
+    return;
+  }
+  if (constraint) {
+    node.actions.push({ what: "add-constraint", constraint, start, end: p.previousEnd });
+    return;
+  }
+  p.accept(K.COLUMN);
+  const ifNotExists = ifExists(p);
+  if (p.at(T.LPAREN)) {
+    p.advance();
+    do pushColumn(node, columnDefinition(p), ifNotExists);
+    while (p.acceptKind(T.COMMA));
+    p.expectKind(T.RPAREN, ") or ,");
+    return;
+  }
+  pushColumn(node, columnDefinition(p), ifNotExists);
+}
+
+function pushColumn(node: AlterTableStatement, column: ColumnDefinition, ifNotExists: boolean): void {
+  node.actions.push({ what: "add-column", column, ifNotExists, start: column.start, end: column.end });
+}
+
+function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): void {
+  p.advance();
+  if (p.is(K.PRIMARY)) {
+    p.advance();
+    p.accept(K.KEY);
+    put({ what: "drop-constraint", name: null, primary: true, start, end: start });
+    return;
+  }
+  if (p.is(K.CONSTRAINT) || p.is(K.FOREIGN) || p.is(K.CHECK)) {
+    p.advance();
+    p.accept(K.KEY);
+    ifExists(p);
+    do put({ what: "drop-constraint", name: p.label("a constraint"), primary: false, start, end: start });
+    while (p.dialect.id === "tsql" && p.acceptKind(T.COMMA));
+    return;
+  }
+  if (p.is(K.INDEX) || p.is(K.KEY) || p.is(K.PARTITION) || p.is(K.UNIQUE) || p.is(K.PERIOD) || p.is(K.SYSTEM)) {
+    put({ what: "other", start, end: start });
+    return;
+  }
+  p.accept(K.COLUMN);
+  ifExists(p);
+  const parens = p.acceptKind(T.LPAREN);
+  do {
+    const name = p.label("a column");
+    const cascade = p.is(K.CASCADE);
+    put({ what: "drop-column", name, cascade, start: name.start, end: name.end });
+  } while ((parens || p.dialect.id === "tsql") && p.acceptKind(T.COMMA));
+  if (parens) p.expectKind(T.RPAREN, ") or ,");
+}
+
+function alterColumn(p: Parser, start: number, put: (one: AlterAction) => void): void {
+  p.advance();
+  if (p.is(K.CONSTRAINT) || p.is(K.INDEX) || p.is(K.CHECK)) {
+    put({ what: "other", start, end: start });
+    return;
+  }
+  p.accept(K.COLUMN);
+  ifExists(p);
+  const name = p.label("a column");
+  if (p.accept(K.SET)) {
+    if (p.is(K.NOT) && p.nextIs(K.NULL)) put({ what: "column-required", name, required: true, start, end: start });
+    else if (p.accept(K.DEFAULT)) put({ what: "column-default", name, default: expression(p), start, end: start });
+    else if (p.accept(K.DATA)) {
+      p.accept(K.TYPE);
+      columnType(p, name, start, put);
+    } else put({ what: "other", start, end: start });
+  } else if (p.is(K.DROP)) {
+    p.advance();
+    if (p.is(K.NOT)) put({ what: "column-required", name, required: false, start, end: start });
+    else if (p.accept(K.DEFAULT)) put({ what: "column-default", name, default: null, start, end: start });
+    else put({ what: "other", start, end: start });
+  } else if (p.accept(K.TYPE)) columnType(p, name, start, put);
+  else if (p.is(K.ADD) || p.is(K.RESTART)) put({ what: "other", start, end: start });
+  else if (p.dialect.id === "tsql" || p.dialect.id === "jet") {
+    const type = typeName(p);
+    put({ what: "column-type", name, type, using: null, start, end: start });
+    if (p.is(K.NOT) && p.nextIs(K.NULL)) put({ what: "column-required", name, required: true, start, end: start });
+    else if (p.is(K.NULL)) put({ what: "column-required", name, required: false, start, end: start });
+  } else put({ what: "other", start, end: start });
+}
+
+function columnType(p: Parser, name: Ident, start: number, put: (one: AlterAction) => void): void {
+  const type = typeName(p);
+  if (p.accept(K.COLLATE)) p.name("a collation");
+  const using = p.accept(K.USING) ? expression(p) : null;
+  put({ what: "column-type", name, type, using, start, end: start });
+}
+
+/** Passes what is left of an action. */
+function skipAction(p: Parser): void {
+  while (!p.at(T.COMMA) && !ended(p)) {
+    if (p.at(T.BAD)) p.fail("the end of the statement");
+    if (p.at(T.LPAREN)) p.skipParens();
+    else p.advance();
+  }
+}

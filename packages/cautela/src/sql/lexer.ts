@@ -1,0 +1,1055 @@
+import type { Dialect } from "./dialects/dialect.ts";
+import { directiveEnd, lineEnd } from "./directives.ts";
+import { K } from "./keywords.ts";
+import { Bad, Op, T, TokenList } from "./tokens.ts";
+import { hashStep, keywordAt } from "./words.ts";
+
+// Classes of the characters below 128; everything above is part of a word.
+const enum C {
+  OTHER = 0,
+  SPACE,
+  WORD,
+  DIGIT,
+  OPERATOR,
+}
+
+const classes = new Uint8Array(128);
+for (const code of [9, 10, 11, 12, 13, 32, 0]) classes[code] = C.SPACE;
+for (let code = 65; code <= 90; code++) classes[code] = classes[code + 32] = C.WORD;
+classes[95] = C.WORD;
+for (let code = 48; code <= 57; code++) classes[code] = C.DIGIT;
+for (const character of "+-*/<>=~!@#%^&|`?") classes[character.charCodeAt(0)] = C.OPERATOR;
+
+/** After this many constructs without an end the lexer stops looking for the end of further ones. */
+const UNCLOSED_LIMIT = 16;
+
+/**
+ * Cuts text into tokens, window by window. What must be remembered from one window to the next
+ * (the delimiter chosen by the client, an open conditional comment) is its state.
+ */
+export class Lexer {
+  readonly tokens = new TokenList();
+  readonly dialect: Dialect;
+  /** The delimiter that a `DELIMITER` directive has chosen; `;` if none. */
+  delimiter = ";";
+  /** Inside the executed text of a conditional comment. */
+  #conditional = false;
+  /** Inside the rows behind COPY … FROM STDIN. */
+  #inData = false;
+  #unclosed = 0;
+  #wordExtra: Uint8Array;
+
+  constructor(dialect: Dialect) {
+    this.dialect = dialect;
+    this.#wordExtra = new Uint8Array(128);
+    for (const character of dialect.lexical.wordCharacters) this.#wordExtra[character.charCodeAt(0)] = 1;
+  }
+
+  /** Makes ready to read again from the beginning of a statement. */
+  rewind(delimiter: string): void {
+    this.delimiter = delimiter;
+    this.#conditional = false;
+    this.#inData = false;
+  }
+
+  /**
+   * Fills {@link tokens} from `from` on, and stops after the first token that begins at or after
+   * `until`. With `final` false a token that touches the end of the text is left out, since more of
+   * it may follow.
+   *
+   * @returns the offset behind the last token or comment
+   */
+  scan(text: string, from: number, until: number, final: boolean): number {
+    const tokens = this.tokens;
+    tokens.clear();
+    const { lexical } = this.dialect;
+    const extra = this.#wordExtra;
+    const length = text.length;
+    const psql = lexical.client === "psql";
+    let at = from;
+    // Whether a statement could begin here, and whether only blanks precede on this line.
+    let fresh = true;
+    let lineStart = from === 0 || text.charCodeAt(from - 1) === 10 || onlyBlanksBefore(text, from);
+    // COPY … FROM STDIN is followed by data; 1: seen COPY, 2: seen FROM STDIN.
+    let copy = 0;
+    if (this.#inData) at = this.#data(text, at, final);
+
+    while (at < length && at < until) {
+      const start = at;
+      const code = text.charCodeAt(at);
+      const kind = code < 128 ? classes[code] : C.WORD;
+
+      if (kind === C.SPACE) {
+        if (code === 10) lineStart = true;
+        at++;
+        continue;
+      }
+      if (code > 127 && isWideSpace(code)) {
+        at++;
+        continue;
+      }
+
+      // Lines for the client, and separators that stand alone on their line.
+      if (lineStart) {
+        lineStart = false;
+        if (fresh) {
+          const end = directiveEnd(text, at, lexical.client);
+          if (end >= 0) {
+            if (!final && end === length) return start;
+            tokens.add(T.DIRECTIVE, 0, start, end);
+            at = end;
+            continue;
+          }
+          if (lexical.client === "mysql" && (code | 32) === 100) {
+            const end = this.#delimiterDirective(text, at);
+            if (end >= 0) {
+              if (!final && end === length) return start;
+              tokens.add(T.DIRECTIVE, 0, start, end);
+              at = end;
+              continue;
+            }
+          }
+        }
+        const end = batchEnd(text, at, lexical.client);
+        if (end >= 0) {
+          if (!final && end >= length - 1) return start;
+          tokens.add(T.BATCH, 0, start, end);
+          at = end;
+          fresh = true;
+          continue;
+        }
+      }
+
+      if (this.delimiter !== ";" && text.startsWith(this.delimiter, at)) {
+        at += this.delimiter.length;
+        tokens.add(T.DELIMITER, 0, start, at);
+        fresh = true;
+        continue;
+      }
+
+      if (kind === C.WORD || (code < 128 && extra[code] === 1 && code !== 64 && code !== 36 && code !== 35)) {
+        // Prefixed literals: E'…', B'…', X'…', N'…', U&'…', q'[…]'.
+        const next = text.charCodeAt(at + 1);
+        if (next === 39 || (next === 38 && lexical.escapeStrings)) {
+          const end = this.#prefixedString(text, at, code | 32);
+          if (end !== 0) {
+            const close = Math.abs(end);
+            if (!final && close >= length) return start;
+            if (end < 0) this.#bad(text, start, Bad.STRING);
+            else tokens.add(next === 38 && text[at + 2] === '"' ? T.QUOTED : T.STRING, 0, start, close);
+            at = end < 0 ? lineEnd(text, start) : close;
+            fresh = false;
+            continue;
+          }
+        } else if ((code | 32) === 110 && (next | 32) === 113 && text.charCodeAt(at + 2) === 39 && lexical.alternativeQuotes) {
+          const close = this.#alternativeQuote(text, at + 2);
+          if (!final && Math.abs(close) >= length) return start;
+          if (close < 0) this.#bad(text, start, Bad.STRING);
+          else tokens.add(T.STRING, 0, start, close);
+          at = close < 0 ? lineEnd(text, start) : close;
+          fresh = false;
+          continue;
+        }
+        let hash = 0;
+        let hole = false;
+        let ascii = true;
+        for (;;) {
+          let c = text.charCodeAt(at);
+          if (c < 128) {
+            const cc = classes[c];
+            if (cc === C.WORD) {
+              if (c <= 90 && c !== 95) c |= 32;
+              hash = hashStep(hash, c);
+              at++;
+            } else if (cc === C.DIGIT) {
+              hash = hashStep(hash, c);
+              at++;
+            } else if (
+              (c === 36 || c === 123 || c === 38) &&
+              (c !== 38 || (lexical.ampersandHoles && isWordStart(text.charCodeAt(at + 1)))) &&
+              holeEnd(text, at, lexical.parenHoles) > 0
+            ) {
+              hole = true;
+              at = holeEnd(text, at, lexical.parenHoles);
+            } else if (extra[c] === 1) {
+              ascii = false;
+              at++;
+            } else break;
+          } else if (c === c && !isWideSpace(c)) {
+            ascii = false;
+            at++;
+          } else break;
+        }
+        if (!final && at === length) return start;
+        const word = ascii && !hole ? keywordAt(text, start, at, hash) : K.NONE;
+        tokens.add(hole ? T.HOLE : T.WORD, word, start, at);
+        if (fresh) copy = psql && word === K.COPY ? 1 : 0;
+        else if (copy === 1 && word === K.STDIN && tokens.marks[tokens.count - 2] === K.FROM) copy = 2;
+        fresh = false;
+        continue;
+      }
+
+      if (kind === C.DIGIT || (code === 46 && isDigit(text.charCodeAt(at + 1)) && !endsOperand(tokens))) {
+        at = numberEnd(text, at);
+        // `1st_berth` is a word in dialects whose names may begin with a digit.
+        if (lexical.backticks && lexical.backslashEscapes && isWordStart(text.charCodeAt(at)) && code !== 46) {
+          const dotted = text.slice(start, at).includes(".");
+          if (!dotted) {
+            while (at < length && isWordPart(text.charCodeAt(at))) at++;
+            if (!final && at === length) return start;
+            tokens.add(isNumberWord(text, start, at) ? T.NUMBER : T.WORD, 0, start, at);
+            fresh = false;
+            continue;
+          }
+        }
+        if (!final && at === length) return start;
+        tokens.add(T.NUMBER, 0, start, at);
+        fresh = false;
+        continue;
+      }
+
+      switch (code) {
+        case 39: {
+          // '
+          const close = stringEnd(text, at + 1, 39, lexical.backslashEscapes);
+          if (close === 0 || (!final && close >= length)) {
+            if (!final) return start;
+            at = this.#bad(text, start, Bad.STRING);
+          } else {
+            tokens.add(T.STRING, 0, start, close);
+            at = close;
+          }
+          fresh = false;
+          continue;
+        }
+        case 34: {
+          // "
+          const text34 = lexical.doubleQuoteIsString;
+          const close = stringEnd(text, at + 1, 34, text34 && lexical.backslashEscapes);
+          if (close === 0 || (!final && close >= length)) {
+            if (!final) return start;
+            at = this.#bad(text, start, text34 ? Bad.STRING : Bad.NAME);
+          } else {
+            tokens.add(text34 ? T.STRING : T.QUOTED, 0, start, close);
+            at = close;
+          }
+          fresh = false;
+          continue;
+        }
+        case 96: {
+          // `
+          if (!lexical.backticks) break;
+          const close = stringEnd(text, at + 1, 96, false);
+          if (close === 0 || (!final && close >= length)) {
+            if (!final) return start;
+            at = this.#bad(text, start, Bad.NAME);
+          } else {
+            tokens.add(T.QUOTED, 0, start, close);
+            at = close;
+          }
+          fresh = false;
+          continue;
+        }
+        case 91: {
+          // [
+          if (lexical.brackets) {
+            const close = stringEnd(text, at + 1, 93, false);
+            if (close === 0 || (!final && close >= length)) {
+              if (!final) return start;
+              at = this.#bad(text, start, Bad.NAME);
+            } else {
+              tokens.add(T.QUOTED, 0, start, close);
+              at = close;
+            }
+          } else tokens.add(T.LBRACKET, 0, start, ++at);
+          fresh = false;
+          continue;
+        }
+        case 93:
+          tokens.add(T.RBRACKET, 0, start, ++at);
+          continue;
+        case 40:
+          tokens.add(T.LPAREN, 0, start, ++at);
+          fresh = false;
+          continue;
+        case 41:
+          tokens.add(T.RPAREN, 0, start, ++at);
+          fresh = false;
+          continue;
+        case 44:
+          tokens.add(T.COMMA, 0, start, ++at);
+          fresh = false;
+          continue;
+        case 46:
+          tokens.add(T.DOT, 0, start, ++at);
+          fresh = false;
+          continue;
+        case 59: {
+          // ;
+          tokens.add(T.SEMICOLON, 0, start, ++at);
+          fresh = true;
+          if (copy === 2) {
+            this.#inData = true;
+            at = this.#data(text, Math.min(lineEnd(text, at) + 1, length), final);
+            lineStart = true;
+          }
+          copy = 0;
+          continue;
+        }
+        case 58: {
+          // :
+          const next = text.charCodeAt(at + 1);
+          if (next === 58) {
+            at += 2;
+            tokens.add(T.OPERATOR, Op.CAST, start, at);
+          } else if (next === 61) {
+            at += 2;
+            tokens.add(T.OPERATOR, Op.ASSIGN, start, at);
+          } else if (isWordStart(next) || (isDigit(next) && lexical.client === "sqlplus")) {
+            at++;
+            while (at < length && isWordPart(text.charCodeAt(at))) at++;
+            if (!final && at === length) return start;
+            tokens.add(T.HOLE, 0, start, at);
+          } else if (psql && (next === 39 || next === 34)) {
+            const close = stringEnd(text, at + 2, next, false);
+            if (close === 0) {
+              if (!final) return start;
+              at = this.#bad(text, start, Bad.STRING);
+            } else {
+              tokens.add(T.HOLE, 0, start, close);
+              at = close;
+            }
+          } else tokens.add(T.COLON, 0, start, ++at);
+          fresh = false;
+          continue;
+        }
+        case 92: {
+          // backslash: a command of the client, or its terminator
+          if (psql || lexical.client === "mysql") {
+            if (!final && at + 2 >= length) return start;
+            const end = this.#backslash(text, at, psql);
+            if (!final && end === length) return start;
+            if (tokens.kinds[tokens.count - 1] === T.DELIMITER) fresh = true;
+            at = end;
+            continue;
+          }
+          tokens.add(T.OPERATOR, Op.BACKSLASH, start, ++at);
+          continue;
+        }
+        case 123: {
+          // {
+          const end = holeEnd(text, at, false);
+          if (end > 0) {
+            at = this.#holeWord(text, end);
+            tokens.add(T.HOLE, 0, start, at);
+          } else tokens.add(T.LBRACE, 0, start, ++at);
+          fresh = false;
+          continue;
+        }
+        case 125:
+          tokens.add(T.RBRACE, 0, start, ++at);
+          continue;
+        case 36: {
+          // $
+          const hole = holeEnd(text, at, lexical.parenHoles);
+          if (hole > 0) {
+            at = this.#holeWord(text, hole);
+            tokens.add(T.HOLE, 0, start, at);
+            fresh = false;
+            continue;
+          }
+          const next = text.charCodeAt(at + 1);
+          if (lexical.dollarQuotes && (next === 36 || isWordStart(next))) {
+            const tagEnd = dollarTagEnd(text, at);
+            if (tagEnd > 0) {
+              const tag = text.slice(at, tagEnd);
+              const close = this.#unclosed > UNCLOSED_LIMIT ? -1 : text.indexOf(tag, tagEnd);
+              if (close < 0) {
+                if (!final) return start;
+                at = this.#bad(text, start, Bad.DOLLAR);
+              } else {
+                at = close + tag.length;
+                tokens.add(T.STRING, 0, start, at);
+              }
+              fresh = false;
+              continue;
+            }
+          }
+          at++;
+          while (at < length && isWordPart(text.charCodeAt(at))) at++;
+          if (!final && at === length) return start;
+          tokens.add(at - start > 1 ? T.HOLE : T.BAD, at - start > 1 ? 0 : Bad.CHARACTER, start, at);
+          fresh = false;
+          continue;
+        }
+        case 64: {
+          // @
+          if (lexical.atVariables) {
+            at++;
+            if (text.charCodeAt(at) === 64) at++;
+            const quote = text.charCodeAt(at);
+            if ((quote === 39 || quote === 34 || quote === 96) && lexical.client === "mysql") {
+              const close = stringEnd(text, at + 1, quote, false);
+              if (close === 0) {
+                if (!final) return start;
+                at = this.#bad(text, start, Bad.STRING);
+                fresh = false;
+                continue;
+              }
+              at = close;
+            } else while (at < length && (isWordPart(text.charCodeAt(at)) || extra[text.charCodeAt(at)] === 1)) at++;
+            if (!final && at === length) return start;
+            tokens.add(T.VARIABLE, 0, start, at);
+            fresh = false;
+            continue;
+          }
+          const end = atHoleEnd(text, at);
+          if (end > 0) {
+            at = this.#holeWord(text, end);
+            tokens.add(T.HOLE, 0, start, at);
+            fresh = false;
+            continue;
+          }
+          break;
+        }
+        case 35: {
+          // #
+          if (lexical.hashComments) {
+            at = lineEnd(text, at);
+            if (!final && at === length) return start;
+            tokens.addComment(start, at);
+            continue;
+          }
+          if (lexical.hashDates) {
+            const close = text.indexOf("#", at + 1);
+            if (close < 0 || close - at > 40) {
+              at = this.#bad(text, start, Bad.STRING);
+            } else {
+              at = close + 1;
+              tokens.add(T.STRING, 1, start, at);
+            }
+            fresh = false;
+            continue;
+          }
+          if (extra[35] === 1 && isWordPart(text.charCodeAt(at + 1) === 35 ? text.charCodeAt(at + 2) : text.charCodeAt(at + 1))) {
+            // A temporary table's name: #scratch, ##shared.
+            at++;
+            while (at < length && (isWordPart(text.charCodeAt(at)) || extra[text.charCodeAt(at)] === 1)) at++;
+            if (!final && at === length) return start;
+            tokens.add(T.WORD, K.NONE, start, at);
+            fresh = false;
+            continue;
+          }
+          break;
+        }
+        case 45: {
+          // -
+          if (text.charCodeAt(at + 1) === 45) {
+            const next = text.charCodeAt(at + 2);
+            if (!lexical.dashNeedsBlank || !(next > 32)) {
+              at = lineEnd(text, at);
+              if (!final && at === length) return start;
+              tokens.addComment(start, at);
+              continue;
+            }
+          }
+          break;
+        }
+        case 47: {
+          // /
+          if (text.charCodeAt(at + 1) === 42) {
+            const opened = this.#comment(text, at, final);
+            if (opened === -1) return start;
+            at = opened;
+            continue;
+          }
+          break;
+        }
+        case 42: {
+          // *
+          if (this.#conditional && text.charCodeAt(at + 1) === 47) {
+            this.#conditional = false;
+            at += 2;
+            continue;
+          }
+          break;
+        }
+        case 38: {
+          // &
+          if (lexical.ampersandHoles) {
+            const skip = text.charCodeAt(at + 1) === 38 ? 2 : 1;
+            if (isWordStart(text.charCodeAt(at + skip)) || isDigit(text.charCodeAt(at + skip))) {
+              at = this.#holeWord(text, at + skip);
+              // A single dot ends the variable's name: &schema..vessel.
+              if (text.charCodeAt(at) === 46 && text.charCodeAt(at + 1) === 46) at++;
+              if (!final && at >= length) return start;
+              tokens.add(T.HOLE, 0, start, at);
+              fresh = false;
+              continue;
+            }
+          }
+          break;
+        }
+        case 37: {
+          // %
+          const end = percentHoleEnd(text, at);
+          if (end > 0 && !endsOperand(tokens)) {
+            at = end;
+            tokens.add(T.HOLE, 0, start, at);
+            fresh = false;
+            continue;
+          }
+          break;
+        }
+        default:
+      }
+
+      if (kind === C.OPERATOR) {
+        at = this.#operator(text, at);
+        if (!final && at === length) {
+          tokens.count--;
+          return start;
+        }
+        fresh = false;
+        continue;
+      }
+      tokens.add(T.BAD, Bad.CHARACTER, start, ++at);
+      fresh = false;
+    }
+    return at;
+  }
+
+  /** The rows of inline data from `from` on, as one token for as much of them as is here. */
+  #data(text: string, from: number, final: boolean): number {
+    let end = copyDataEnd(text, from);
+    if (end >= 0) this.#inData = false;
+    else if (final) {
+      // psql, too, takes the rest of a file as data when the closing line is missing.
+      this.#inData = false;
+      end = text.length;
+    } else end = Math.max(from, text.lastIndexOf("\n") + 1);
+    if (end > from) this.tokens.add(T.DATA, 0, from, end);
+    return end;
+  }
+
+  /** Records a construct without an end; the reading goes on in the next line. */
+  #bad(text: string, start: number, why: Bad): number {
+    this.#unclosed++;
+    const end = lineEnd(text, start);
+    this.tokens.add(T.BAD, why, start, Math.max(end, start + 1));
+    return Math.max(end, start + 1);
+  }
+
+  /** The end of a hole that goes on as a word: `${schema}_old`. */
+  #holeWord(text: string, from: number): number {
+    let at = from;
+    while (at < text.length) {
+      const code = text.charCodeAt(at);
+      if (isWordPart(code)) at++;
+      else {
+        const end = code === 36 || code === 123 ? holeEnd(text, at, false) : 0;
+        if (end === 0) break;
+        at = end;
+      }
+    }
+    return at;
+  }
+
+  /** The end of a literal with a prefix letter; 0: none here; negative: never closed. */
+  #prefixedString(text: string, at: number, letter: number): number {
+    const { lexical } = this.dialect;
+    const next = text.charCodeAt(at + 1);
+    if (next === 38) {
+      // U&'…' and U&"…"
+      const quote = text.charCodeAt(at + 2);
+      if (letter !== 117 || (quote !== 39 && quote !== 34)) return 0;
+      return stringEnd(text, at + 3, quote, false) || -text.length;
+    }
+    if (letter === 101 && lexical.escapeStrings) return stringEnd(text, at + 2, 39, true) || -text.length;
+    if (letter === 113 && lexical.alternativeQuotes) return this.#alternativeQuote(text, at + 1);
+    if (letter === 110 || letter === 98 || letter === 120) {
+      return stringEnd(text, at + 2, 39, lexical.backslashEscapes && letter === 110) || -text.length;
+    }
+    return 0;
+  }
+
+  /** Oracle's q'[…]': `quote` is the offset of the apostrophe. */
+  #alternativeQuote(text: string, quote: number): number {
+    const open = text[quote + 1];
+    if (open === undefined || this.#unclosed > UNCLOSED_LIMIT) return -text.length;
+    const close = "])}>"["[({<".indexOf(open)] ?? open;
+    const end = text.indexOf(`${close}'`, quote + 2);
+    return end < 0 ? -text.length : end + 2;
+  }
+
+  /** A comment at `at`; returns where reading goes on, or -1 when the window ends first. */
+  #comment(text: string, at: number, final: boolean): number {
+    const { lexical } = this.dialect;
+    const length = text.length;
+    if (lexical.conditionalComments > 0) {
+      let head = at + 2;
+      if (text.charCodeAt(head) === 77 && text.charCodeAt(head + 1) === 33 && lexical.conditionalGap) head++;
+      if (text.charCodeAt(head) === 33 && !this.#conditional) {
+        head++;
+        let version = 0;
+        const digits = head;
+        while (isDigit(text.charCodeAt(head)) && head - digits < 6) {
+          version = version * 10 + text.charCodeAt(head) - 48;
+          head++;
+        }
+        if (!final && head >= length) return -1;
+        const gap = lexical.conditionalGap;
+        if (version <= lexical.conditionalComments && !(gap && version >= gap[0] && version <= gap[1])) {
+          this.#conditional = true;
+          return head;
+        }
+      }
+    }
+    let depth = 1;
+    let from = at + 2;
+    if (this.#unclosed > UNCLOSED_LIMIT) from = length;
+    for (;;) {
+      const close = text.indexOf("*/", from);
+      if (close < 0) break;
+      if (lexical.nestedComments) {
+        const open = text.indexOf("/*", from);
+        if (open >= 0 && open < close) {
+          depth++;
+          from = open + 2;
+          continue;
+        }
+      }
+      from = close + 2;
+      if (--depth === 0) {
+        this.tokens.addComment(at, from);
+        return from;
+      }
+    }
+    if (!final) return -1;
+    return this.#bad(text, at, Bad.COMMENT);
+  }
+
+  /** `DELIMITER //`: chooses the delimiter; returns the end of the line, or -1. */
+  #delimiterDirective(text: string, at: number): number {
+    if (text.slice(at, at + 9).toUpperCase() !== "DELIMITER") return -1;
+    const end = lineEnd(text, at);
+    const rest = text.slice(at + 9, end);
+    const chosen = rest.trim().split(/[ \t]/, 1)[0];
+    if (chosen === "" || !/^[ \t]/.test(rest)) return -1;
+    this.delimiter = chosen;
+    return end;
+  }
+
+  /** A backslash command, whose text goes to the end of the line, or a terminator such as \g. */
+  #backslash(text: string, at: number, psql: boolean): number {
+    const next = text[at + 1] ?? "";
+    if (!psql) {
+      if (next === "g" || next === "G") {
+        this.tokens.add(T.DELIMITER, 0, at, at + 2);
+        return at + 2;
+      }
+      // `\'` outside a string stands in texts that a program assembles; `\N` is NULL.
+      if (next === "N") {
+        this.tokens.add(T.WORD, K.NULL, at, at + 2);
+        return at + 2;
+      }
+      const end = lineEnd(text, at);
+      this.tokens.add(T.DIRECTIVE, 0, at, end);
+      return end;
+    }
+    if (next === "\\") return at + 2;
+    if (next === ";") {
+      this.tokens.add(T.SEMICOLON, 0, at, at + 2);
+      return at + 2;
+    }
+    let end = at + 1;
+    const line = lineEnd(text, at);
+    while (end < line && (isWordPart(text.charCodeAt(end)) || text[end] === "+" || text[end] === "!" || text[end] === "?")) end++;
+    const command = text.slice(at + 1, end);
+    // \g and its like send the statement; so they end it.
+    const sends = /^(?:g|gx|gexec|gset|gdesc|crosstabview|watch)$/.test(command);
+    // Another command may follow on the same line: \echo … \quit
+    let stop = line;
+    for (let i = end; i < line; i++) {
+      const code = text.charCodeAt(i);
+      if (code === 39 || code === 34 || code === 96) {
+        const close = text.indexOf(text[i], i + 1);
+        if (close < 0 || close >= line) break;
+        i = close;
+      } else if (code === 92 && command !== "copy" && command !== "!") {
+        stop = i;
+        break;
+      }
+    }
+    this.tokens.add(sends ? T.DELIMITER : T.DIRECTIVE, 0, at, stop);
+    return stop;
+  }
+
+  /** The longest operator at `at`; adds its token and returns its end. */
+  #operator(text: string, at: number): number {
+    if (this.dialect.lexical.freeOperators) return this.#freeOperator(text, at);
+    const code = text.charCodeAt(at);
+    const next = text.charCodeAt(at + 1);
+    let op = Op.OTHER;
+    let width = 1;
+    switch (code) {
+      case 61: // =
+        if (next === 62) [op, width] = [Op.FAT_ARROW, 2];
+        else if (next === 61) [op, width] = [Op.EQ, 2];
+        else if (next === 60 || next === 42) op = Op.EQ;
+        else op = Op.EQ;
+        break;
+      case 60: // <
+        if (next === 61 && text.charCodeAt(at + 2) === 62) [op, width] = [Op.NULL_SAFE, 3];
+        else if (next === 61) [op, width] = [Op.LE, 2];
+        else if (next === 62) [op, width] = [Op.NE, 2];
+        else if (next === 60) [op, width] = [Op.SHIFT_LEFT, 2];
+        else op = Op.LT;
+        break;
+      case 62: // >
+        if (next === 61) [op, width] = [Op.GE, 2];
+        else if (next === 62) [op, width] = [Op.SHIFT_RIGHT, 2];
+        else op = Op.GT;
+        break;
+      case 33: // !
+        if (next === 61) [op, width] = [Op.NE, 2];
+        else if (next === 60) [op, width] = [Op.GE, 2];
+        else if (next === 62) [op, width] = [Op.LE, 2];
+        else op = Op.NOT;
+        break;
+      case 94: // ^
+        if (next === 61) [op, width] = [this.dialect.id === "plsql" ? Op.NE : Op.PLUS_EQ, 2];
+        else op = Op.CARET;
+        break;
+      case 126: // ~
+        if (next === 61 && this.dialect.id === "plsql") [op, width] = [Op.NE, 2];
+        else op = Op.TILDE;
+        break;
+      case 43:
+        if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
+        else op = Op.PLUS;
+        break;
+      case 45:
+        if (next === 62) {
+          if (text.charCodeAt(at + 2) === 62) [op, width] = [Op.ARROW2, 3];
+          else [op, width] = [Op.ARROW, 2];
+        } else if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
+        else op = Op.MINUS;
+        break;
+      case 42: // *
+        if (next === 42 && this.dialect.id === "plsql") [op, width] = [Op.POWER, 2];
+        else if (next === 61 && this.dialect.id === "tsql") [op, width] = [Op.PLUS_EQ, 2];
+        else {
+          this.tokens.add(T.STAR, 0, at, at + 1);
+          return at + 1;
+        }
+        break;
+      case 47:
+        if (next === 61 && this.dialect.id === "tsql") [op, width] = [Op.PLUS_EQ, 2];
+        else op = Op.SLASH;
+        break;
+      case 37:
+        if (next === 61 && this.dialect.id === "tsql") [op, width] = [Op.PLUS_EQ, 2];
+        else op = Op.PERCENT;
+        break;
+      case 124: // |
+        if (next === 124) [op, width] = [Op.CONCAT, 2];
+        else if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
+        else op = Op.PIPE;
+        break;
+      case 38: // &
+        if (next === 38) [op, width] = [Op.AND2, 2];
+        else if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
+        else op = Op.AMPERSAND;
+        break;
+      case 63:
+        op = Op.QUESTION;
+        // ?1 (sqlite)
+        while (isDigit(text.charCodeAt(at + width))) width++;
+        this.tokens.add(T.HOLE, 0, at, at + width);
+        return at + width;
+      case 64:
+        op = Op.AT;
+        break;
+      case 35:
+        op = Op.HASH;
+        break;
+      default:
+    }
+    this.tokens.add(T.OPERATOR, op, at, at + width);
+    return at + width;
+  }
+
+  /** PostgreSQL's rule for operators (manual 4.1.3): the longest run, less a trailing + or -. */
+  #freeOperator(text: string, at: number): number {
+    let end = at + 1;
+    let special = isSpecial(text.charCodeAt(at));
+    for (;;) {
+      const code = text.charCodeAt(end);
+      if (!(code < 128) || classes[code] !== C.OPERATOR) break;
+      const next = text.charCodeAt(end + 1);
+      if ((code === 45 && next === 45) || (code === 47 && next === 42)) break;
+      if (isSpecial(code)) special = true;
+      end++;
+    }
+    if (!special) {
+      while (end > at + 1) {
+        const last = text.charCodeAt(end - 1);
+        if (last !== 43 && last !== 45) break;
+        end--;
+      }
+    }
+    const op = freeOperatorMark(text, at, end);
+    if (op === Op.NONE) this.tokens.add(T.STAR, 0, at, end);
+    else this.tokens.add(T.OPERATOR, op, at, end);
+    return end;
+  }
+}
+
+function isSpecial(code: number): boolean {
+  return (
+    code === 126 || code === 33 || code === 64 || code === 35 || code === 37 || code === 94 || code === 38 || code === 124 || code === 96 || code === 63
+  );
+}
+
+/** The {@link Op} of a run of operator characters; `NONE` for a lone star. */
+function freeOperatorMark(text: string, at: number, end: number): Op {
+  const code = text.charCodeAt(at);
+  if (end - at === 1) {
+    switch (code) {
+      case 42:
+        return Op.NONE;
+      case 61:
+        return Op.EQ;
+      case 60:
+        return Op.LT;
+      case 62:
+        return Op.GT;
+      case 43:
+        return Op.PLUS;
+      case 45:
+        return Op.MINUS;
+      case 47:
+        return Op.SLASH;
+      case 37:
+        return Op.PERCENT;
+      case 94:
+        return Op.CARET;
+      case 63:
+        return Op.QUESTION;
+      default:
+        return Op.OTHER;
+    }
+  }
+  if (end - at === 2) {
+    const next = text.charCodeAt(at + 1);
+    if (code === 60 && next === 62) return Op.NE;
+    if (code === 33 && next === 61) return Op.NE;
+    if (code === 60 && next === 61) return Op.LE;
+    if (code === 62 && next === 61) return Op.GE;
+    if (code === 61 && next === 62) return Op.FAT_ARROW;
+    if (code === 124 && next === 124) return Op.CONCAT;
+    if (code === 45 && next === 62) return Op.ARROW;
+  }
+  return Op.OTHER;
+}
+
+function isDigit(code: number): boolean {
+  return code >= 48 && code <= 57;
+}
+
+function isWordStart(code: number): boolean {
+  return code < 128 ? classes[code] === C.WORD : code === code && !isWideSpace(code);
+}
+
+function isWordPart(code: number): boolean {
+  return code < 128 ? classes[code] === C.WORD || classes[code] === C.DIGIT : code === code && !isWideSpace(code);
+}
+
+/** Blanks beyond ASCII: the no-break space, the byte-order mark, the ideographic space. */
+function isWideSpace(code: number): boolean {
+  return code === 0xa0 || code === 0xfeff || code === 0x3000 || (code >= 0x2000 && code <= 0x200b);
+}
+
+function onlyBlanksBefore(text: string, at: number): boolean {
+  let i = at - 1;
+  // A window never begins far behind a line break that matters; 64 characters are looked at.
+  const stop = Math.max(0, at - 64);
+  while (i >= stop) {
+    const code = text.charCodeAt(i);
+    if (code === 10) return true;
+    if (code !== 32 && code !== 9 && code !== 13) return false;
+    i--;
+  }
+  return i < 0;
+}
+
+/** Whether the last token ends an operand, so that an operator and not a hole or number follows. */
+function endsOperand(tokens: TokenList): boolean {
+  if (tokens.count === 0) return false;
+  const last = tokens.count - 1;
+  switch (tokens.kinds[last]) {
+    case T.WORD:
+      return tokens.marks[last] === K.NONE;
+    case T.QUOTED:
+    case T.STRING:
+    case T.NUMBER:
+    case T.HOLE:
+    case T.VARIABLE:
+    case T.RPAREN:
+    case T.RBRACKET:
+      return true;
+    default:
+      return false;
+  }
+}
+
+/** The end of a quoted run whose closing quote may be doubled; 0 when it never closes. */
+function stringEnd(text: string, from: number, quote: number, backslash: boolean): number {
+  const length = text.length;
+  if (!backslash) {
+    const closing = String.fromCharCode(quote);
+    let at = from;
+    for (;;) {
+      const close = text.indexOf(closing, at);
+      if (close < 0) return 0;
+      if (text.charCodeAt(close + 1) !== quote) return close + 1;
+      at = close + 2;
+    }
+  }
+  let at = from;
+  while (at < length) {
+    const code = text.charCodeAt(at);
+    if (code === 92) at += 2;
+    else if (code === quote) {
+      if (text.charCodeAt(at + 1) !== quote) return at + 1;
+      at += 2;
+    } else at++;
+  }
+  return 0;
+}
+
+/** Decimal, exponent, 0x…, 0b…, 0o…, and digits grouped by underscores. */
+function numberEnd(text: string, from: number): number {
+  let at = from;
+  const second = text.charCodeAt(at + 1) | 32;
+  if (text.charCodeAt(at) === 48 && (second === 120 || second === 98 || second === 111)) {
+    let end = at + 2;
+    while (isHexDigit(text.charCodeAt(end)) || text.charCodeAt(end) === 95) end++;
+    if (end > at + 2) return end;
+  }
+  while (isDigit(text.charCodeAt(at)) || (text.charCodeAt(at) === 95 && isDigit(text.charCodeAt(at + 1)))) at++;
+  if (text.charCodeAt(at) === 46 && text.charCodeAt(at + 1) !== 46) {
+    at++;
+    while (isDigit(text.charCodeAt(at)) || (text.charCodeAt(at) === 95 && isDigit(text.charCodeAt(at + 1)))) at++;
+  }
+  if ((text.charCodeAt(at) | 32) === 101) {
+    let end = at + 1;
+    if (text.charCodeAt(end) === 43 || text.charCodeAt(end) === 45) end++;
+    if (isDigit(text.charCodeAt(end))) {
+      while (isDigit(text.charCodeAt(end))) end++;
+      at = end;
+    }
+  }
+  return at;
+}
+
+function isHexDigit(code: number): boolean {
+  return isDigit(code) || ((code | 32) >= 97 && (code | 32) <= 102);
+}
+
+function isNumberWord(text: string, start: number, end: number): boolean {
+  const second = text.charCodeAt(start + 1) | 32;
+  return text.charCodeAt(start) === 48 && (second === 120 || second === 98) && numberEnd(text, start) === end;
+}
+
+/** `${…}`, `{{…}}`, `$(name)`, `&name` inside a word: where it ends, or 0. */
+function holeEnd(text: string, at: number, paren: boolean): number {
+  const code = text.charCodeAt(at);
+  const next = text.charCodeAt(at + 1);
+  if (code === 36 && next === 123) return closedOnLine(text, at + 2, "}");
+  if (code === 123 && next === 123) return closedOnLine(text, at + 2, "}}");
+  if (code === 123 && next === 37) return closedOnLine(text, at + 2, "%}");
+  if (code === 36 && next === 40 && paren) return closedOnLine(text, at + 2, ")");
+  if (code === 38) {
+    let end = at + 1;
+    while (isWordPart(text.charCodeAt(end))) end++;
+    return end;
+  }
+  return 0;
+}
+
+function closedOnLine(text: string, from: number, close: string): number {
+  // A template hole is short; looking no further keeps a file full of braces linear.
+  const limit = Math.min(text.length, from + 200);
+  for (let i = from; i < limit; i++) {
+    if (text.charCodeAt(i) === 10) return 0;
+    if (text.startsWith(close, i)) return i + close.length;
+  }
+  return 0;
+}
+
+/** `@name@` in extension scripts and templates. */
+function atHoleEnd(text: string, at: number): number {
+  let end = at + 1;
+  if (!isWordStart(text.charCodeAt(end))) return 0;
+  while (isWordPart(text.charCodeAt(end))) end++;
+  return text.charCodeAt(end) === 64 ? end + 1 : 0;
+}
+
+/** `%s`, `%d`, `%(name)s`, `%I`, `%L` where an operand is expected. */
+function percentHoleEnd(text: string, at: number): number {
+  const next = text.charCodeAt(at + 1);
+  if (next === 40) {
+    const close = closedOnLine(text, at + 2, ")");
+    return close > 0 && isWordStart(text.charCodeAt(close)) ? close + 1 : 0;
+  }
+  if (next !== 115 && next !== 100 && next !== 73 && next !== 76) return 0;
+  return isWordPart(text.charCodeAt(at + 2)) ? 0 : at + 2;
+}
+
+/** The end of `$tag$` at `at`, or 0. */
+function dollarTagEnd(text: string, at: number): number {
+  let end = at + 1;
+  while (isWordPart(text.charCodeAt(end))) end++;
+  return text.charCodeAt(end) === 36 ? end + 1 : 0;
+}
+
+/** `GO [count]` or `/` alone on a line: where it ends, or -1. */
+function batchEnd(text: string, at: number, client: string): number {
+  if (client === "sqlplus") {
+    if (text.charCodeAt(at) !== 47) return -1;
+    return restIsBlank(text, at + 1) ? at + 1 : -1;
+  }
+  if (client !== "sqlcmd") return -1;
+  if ((text.charCodeAt(at) | 32) !== 103 || (text.charCodeAt(at + 1) | 32) !== 111) return -1;
+  let end = at + 2;
+  while (text[end] === " " || text[end] === "\t") end++;
+  if (end > at + 2) while (isDigit(text.charCodeAt(end))) end++;
+  if (text[end] === ";") end++;
+  if (restIsBlank(text, end)) return end;
+  while (text[end] === " " || text[end] === "\t") end++;
+  return text.startsWith("--", end) ? end : -1;
+}
+
+function restIsBlank(text: string, from: number): boolean {
+  for (let i = from; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 10) return true;
+    if (code !== 32 && code !== 9 && code !== 13) return false;
+  }
+  return true;
+}
+
+/** Where inline rows end: behind the line that holds only `\\.`; -1: not in this text. */
+function copyDataEnd(text: string, from: number): number {
+  let at = from;
+  for (;;) {
+    const mark = text.indexOf("\\.", at);
+    if (mark < 0) return -1;
+    const end = mark + 2;
+    const code = text.charCodeAt(end);
+    if ((mark === from || text.charCodeAt(mark - 1) === 10) && (code === 10 || code === 13 || !(code === code))) return end;
+    at = end;
+  }
+}

@@ -1,0 +1,356 @@
+import type { Dialect, DialectId } from "./dialects/dialect.ts";
+import { dialects } from "./dialects/index.ts";
+import { startsNext } from "./grammar/table.ts";
+import { RIGHTS_OBJECTS, statement } from "./grammar/statement.ts";
+import { K } from "./keywords.ts";
+import { Lexer } from "./lexer.ts";
+import { Parser, ReadingStopped } from "./parser.ts";
+import { T } from "./tokens.ts";
+import type { Problem, Span, Statement, StatementClass } from "./tree.ts";
+
+/** One statement of a script as it was read. */
+export interface ReadStatement extends Span {
+  kind: Statement["kind"];
+  class: StatementClass;
+  tree: Statement;
+  /** The comments inside the statement and before it, back to the statement before. */
+  comments: Span[];
+  /** How the statement ends: `;`, a chosen delimiter, a batch separator, or nothing. */
+  terminator: "" | ";" | "delimiter" | "batch";
+  /** How often a batch separator runs the batch that ends here: `GO 5`. */
+  repeat: number;
+}
+
+/** Characters of a window; a statement that is longer makes the window grow. */
+const WINDOW = 1 << 18;
+
+/**
+ * Reads a script piece by piece. Feed it text with {@link push} and take the statements that are
+ * complete; memory is bounded by the longest statement and not by the script.
+ *
+ * @example
+ * const reader = new ScriptReader("sqlite");
+ * reader.push("DELETE FROM tide_reading WHERE taken_on < '2025-01-01'; DEL", false); // 1 statement
+ * reader.push("ETE FROM berth", true); // 1 statement
+ */
+export class ScriptReader {
+  readonly dialect: Dialect;
+  readonly #lexer: Lexer;
+  readonly #parser: Parser;
+  #text = "";
+  /** The offset of `#text` in the script. */
+  #base = 0;
+  /** The offset in `#text` behind the last statement that was given out. */
+  #done = 0;
+  #window = WINDOW;
+  #delimiter = ";";
+
+  constructor(dialect: DialectId) {
+    this.dialect = dialects[dialect];
+    this.#lexer = new Lexer(this.dialect);
+    this.#parser = new Parser(this.dialect, this.#lexer.tokens);
+  }
+
+  /** The text that statements given out by the last {@link push} lie in, and its offset. */
+  get buffer(): { text: string; base: number } {
+    return { text: this.#text, base: this.#base };
+  }
+
+  /**
+   * Takes the next part of the script and hands each complete statement to `take`.
+   * The ranges are offsets into the whole script.
+   */
+  push(part: string, final: boolean, take: (statement: ReadStatement) => void): void {
+    this.#text = this.#done === 0 ? this.#text + part : this.#text.slice(this.#done) + part;
+    this.#base += this.#done;
+    this.#done = 0;
+    const text = this.#text;
+    for (;;) {
+      if (this.#done >= text.length) break;
+      this.#lexer.rewind(this.#delimiter);
+      const until = Math.min(text.length, this.#done + this.#window);
+      const scanned = this.#lexer.scan(text, this.#done, until, final);
+      const last = final && scanned >= text.length;
+      const before = this.#done;
+      this.#statements(text, last, take);
+      if (last) {
+        this.#done = text.length;
+        break;
+      }
+      if (this.#done > before) this.#window = WINDOW;
+      else if (until < text.length) this.#window *= 2;
+      else break;
+    }
+  }
+
+  /** Reads the statements of the current window; the last one stays when it may go on behind it. */
+  #statements(text: string, last: boolean, take: (statement: ReadStatement) => void): void {
+    const p = this.#parser;
+    const { tokens } = this.#lexer;
+    p.reset(text, this.#base);
+    let comment = 0;
+    while (!p.at(T.EOF)) {
+      if (p.at(T.SEMICOLON) || p.at(T.DELIMITER) || p.at(T.BATCH) || p.at(T.DATA)) {
+        const start = p.start;
+        const kind = p.kind;
+        p.advance();
+        if (kind === T.BATCH || kind === T.DELIMITER) {
+          // A separator with nothing before it still does something: it runs the last statement again.
+          take(separator(p, start, kind));
+        }
+        this.#done = p.previousEnd - this.#base;
+        continue;
+      }
+      if (p.at(T.DIRECTIVE)) {
+        const start = p.start;
+        const words = p.tokenText();
+        p.advance();
+        if (/^delimiter[ \t]/i.test(words) && p.dialect.lexical.client === "mysql") {
+          this.#delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
+        }
+        const tree: Statement = { kind: "directive", text: words, start, end: p.previousEnd };
+        take({ kind: "directive", class: "client", tree, comments: [], terminator: "", repeat: 1, start, end: p.previousEnd });
+        this.#done = p.previousEnd - this.#base;
+        continue;
+      }
+      const at = p.pos;
+      const tree = this.#one(last);
+      if (tree === null) return;
+      // Never stand still, whatever the grammar did.
+      if (p.pos === at) p.advance();
+      let terminator: ReadStatement["terminator"] = "";
+      let repeat = 1;
+      if (p.at(T.SEMICOLON)) terminator = ";";
+      else if (p.at(T.DELIMITER)) terminator = "delimiter";
+      else if (p.at(T.BATCH)) {
+        terminator = "batch";
+        repeat = batchCount(p.tokenText());
+      } else if (p.at(T.EOF) && !last) return;
+      const comments: Span[] = [];
+      while (comment < tokens.commentCount && tokens.commentStarts[comment] + this.#base < tree.end) {
+        comments.push({ start: tokens.commentStarts[comment] + this.#base, end: tokens.commentEnds[comment] + this.#base });
+        comment++;
+      }
+      if (terminator !== "") {
+        p.advance();
+        while (p.at(T.DATA)) p.advance();
+      }
+      take({
+        kind: tree.kind,
+        class: classOf(tree),
+        tree,
+        comments,
+        terminator,
+        repeat,
+        start: tree.start,
+        end: tree.end,
+      });
+      this.#done = (terminator === "" ? tree.end : p.previousEnd) - this.#base;
+    }
+    // What follows the last statement of a window may belong to the next one: comments, say.
+  }
+
+  /** One statement; null when it may go on behind the window. */
+  #one(last: boolean): Statement | null {
+    const p = this.#parser;
+    const start = p.start;
+    const first = p.pos;
+    p.depth = 0;
+    p.inRoutine = 0;
+    try {
+      const tree = statement(p);
+      if (!p.atEnd() && !this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE)) {
+        if (p.at(T.WORD) && p.marked(K.NONE) && tree.kind === "opaque") p.fail("the end of the statement");
+        p.fail("the end of the statement");
+      }
+      if (!p.atEnd() && this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE) && !startsNext(p) && !canStart(p)) {
+        p.fail("the end of the statement");
+      }
+      return tree;
+    } catch (stopped) {
+      if (!(stopped instanceof ReadingStopped)) throw stopped;
+      if (p.at(T.EOF) && !last) return null;
+      const routine = isRoutineHead(p, first);
+      recover(p, first, routine);
+      if (p.at(T.EOF) && !last) return null;
+      return { kind: "unread", problem: stopped.problem, start, end: Math.max(p.previousEnd, start) };
+    }
+  }
+}
+
+function separator(p: Parser, start: number, kind: T): ReadStatement {
+  const text = p.slice(start, p.previousEnd);
+  const tree: Statement = { kind: "directive", text, start, end: p.previousEnd };
+  return {
+    kind: "directive",
+    class: "client",
+    tree,
+    comments: [],
+    terminator: kind === T.BATCH ? "batch" : "delimiter",
+    repeat: batchCount(text),
+    start,
+    end: p.previousEnd,
+  };
+}
+
+function batchCount(text: string): number {
+  const count = /^go[ \t]+(\d+)/i.exec(text);
+  return count ? Number(count[1]) : 1;
+}
+
+/** A word that begins a statement in a dialect without terminators, beyond those of the grammar. */
+function canStart(p: Parser): boolean {
+  if (!p.at(T.WORD)) return false;
+  return p.marked(K.ENABLE) || p.marked(K.DISABLE) || p.marked(K.MOVE) || p.marked(K.SHUTDOWN) || p.marked(K.RECONFIGURE);
+}
+
+/** Whether the statement defines code, so that the words inside it are no statements of the script. */
+function isRoutineHead(p: Parser, first: number): boolean {
+  const { kinds, marks, count } = p.tokens;
+  const head = marks[first];
+  if (kinds[first] !== T.WORD) return false;
+  if (head === K.BEGIN || head === K.DECLARE || head === K.DO) return true;
+  if (head !== K.CREATE && head !== K.ALTER) return false;
+  for (let i = first + 1; i < Math.min(count, first + 16); i++) {
+    if (kinds[i] !== T.WORD) continue;
+    switch (marks[i]) {
+      case K.FUNCTION:
+      case K.PROCEDURE:
+      case K.PROC:
+      case K.TRIGGER:
+      case K.PACKAGE:
+      case K.EVENT:
+      case K.TYPE:
+        return true;
+      case K.TABLE:
+      case K.VIEW:
+      case K.INDEX:
+        return false;
+      default:
+    }
+  }
+  return false;
+}
+
+/** Moves to where the next statement begins after one that could not be read. */
+function recover(p: Parser, first: number, routine: boolean): void {
+  if (routine) {
+    skipBody(p, first);
+    return;
+  }
+  // Behind a string that never closes nothing of the statement can be trusted.
+  const broken = p.at(T.BAD);
+  const stopped = p.pos;
+  p.seek(first + 1);
+  while (!p.atEnd() || p.pos < stopped) {
+    if (p.at(T.EOF)) return;
+    if (p.at(T.WORD) && (beginsLine(p) || (broken && p.pos > stopped && startsNext(p))) && p.firstOnLine()) return;
+    if (p.at(T.DIRECTIVE)) return;
+    p.advance();
+  }
+}
+
+/** Words that begin a statement and hardly ever stand first on a line inside another one. */
+function beginsLine(p: Parser): boolean {
+  switch (p.kw) {
+    case K.INSERT:
+    case K.DELETE:
+    case K.MERGE:
+    case K.CREATE:
+    case K.ALTER:
+    case K.DROP:
+    case K.TRUNCATE:
+    case K.COMMIT:
+    case K.ROLLBACK:
+    case K.GRANT:
+    case K.REVOKE:
+      return p.peekKind(1) === T.WORD || p.peekKind(1) === T.QUOTED || p.peekKind(1) === T.SEMICOLON;
+    case K.UPDATE:
+      return (p.peekKind(1) === T.WORD || p.peekKind(1) === T.QUOTED) && !p.nextIs(K.SET);
+    case K.BEGIN:
+      return p.peekKind(1) === T.SEMICOLON || p.nextIs(K.TRANSACTION) || p.nextIs(K.TRAN);
+    default:
+      return false;
+  }
+}
+
+/** Takes a body that could not be read, BEGIN counted against END, up to its end. */
+function skipBody(p: Parser, first: number): void {
+  p.seek(first);
+  let depth = 0;
+  while (!p.at(T.EOF) && !p.at(T.BATCH) && !p.at(T.DELIMITER)) {
+    if (p.at(T.WORD)) {
+      if ((p.marked(K.BEGIN) && p.pos > first) || p.marked(K.CASE)) depth++;
+      else if (p.marked(K.END) && depth > 0 && !(p.nextIs(K.IF) || p.nextIs(K.LOOP) || p.nextIs(K.WHILE) || p.nextIs(K.REPEAT))) depth--;
+    } else if (p.at(T.SEMICOLON) && depth === 0 && p.dialect.id !== "plsql" && p.dialect.id !== "tsql") return;
+    p.advance();
+  }
+}
+
+/** What a statement does, by its tree. */
+export function classOf(tree: Statement): StatementClass {
+  switch (tree.kind) {
+    case "select":
+      return tree.query.with?.tables.some((table) => isChange(table.body.kind)) ? "rows" : selectsInto(tree) ? "structure" : "reads";
+    case "insert":
+    case "multi-insert":
+    case "update":
+    case "delete":
+    case "merge":
+    case "truncate":
+      return "rows";
+    case "create-table":
+    case "create-index":
+    case "alter-table":
+      return "structure";
+    case "transaction":
+      return "transaction";
+    case "drop":
+      return RIGHTS_OBJECTS.has(tree.object) ? "rights" : "structure";
+    case "opaque":
+      return tree.class;
+    case "directive":
+      return "client";
+    case "unread":
+      return "unread";
+  }
+}
+
+function isChange(kind: string): boolean {
+  return kind === "insert" || kind === "update" || kind === "delete" || kind === "merge";
+}
+
+function selectsInto(tree: Statement & { kind: "select" }): boolean {
+  const { body } = tree.query;
+  return body.kind === "select" && body.into?.what === "table";
+}
+
+/** A script as {@link readScript} gives it. */
+export interface Script {
+  dialect: DialectId;
+  text: string;
+  statements: ReadStatement[];
+  /** Why statements could not be read, in the order of the script. */
+  problems: (Problem & { statement: number })[];
+}
+
+/**
+ * Reads a whole script. Never throws for what a script holds: a statement that cannot be read is in
+ * the result as `unread`, with what was expected and where.
+ *
+ * @param text the script
+ * @param options.dialect its language; `postgresql` if left out
+ *
+ * @example
+ * readScript("DELETE FROM berth;", { dialect: "sqlite" }).statements[0].kind // "delete"
+ */
+export function readScript(text: string, options: { dialect?: DialectId } = {}): Script {
+  const dialect = options.dialect ?? "postgresql";
+  const statements: ReadStatement[] = [];
+  const problems: Script["problems"] = [];
+  new ScriptReader(dialect).push(text, true, (read) => {
+    if (read.tree.kind === "unread") problems.push({ ...read.tree.problem, statement: statements.length });
+    statements.push(read);
+  });
+  return { dialect, text, statements, problems };
+}

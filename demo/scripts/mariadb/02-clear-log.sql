@@ -1,5 +1,6 @@
--- Old entries of the audit trail; "0" is a string here, and a string that is a number.
+-- Old entries of the audit trail go; a copy is kept.
 CREATE TABLE mooring_log_2025 AS SELECT * FROM mooring_log;
 DELETE FROM mooring_log;
 
+-- And the tide gauge.
 DELETE FROM tide_reading WHERE 1;

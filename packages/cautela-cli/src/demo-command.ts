@@ -25,7 +25,10 @@ export function demoCommand(flags: DemoFlags): number {
   const folder = demoFolder();
   const { dialect } = flags;
   const schema = catalogFromDdl(readFileSync(join(folder, "schema", `${dialect}.sql`), "utf8"), { dialect });
-  const catalog = catalogFromDdl(readFileSync(join(folder, "data", `${dialect}.sql`), "utf8"), { dialect, onto: schema });
+  const catalog = catalogFromDdl(readFileSync(join(folder, "data", `${dialect}.sql`), "utf8"), {
+    dialect,
+    onto: schema,
+  });
   const scripts = join(folder, "scripts", dialect);
   const names = readdirSync(scripts).filter((name) => name.endsWith(".sql"));
   const reviews = names.sort().map((name) => {

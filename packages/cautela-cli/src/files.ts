@@ -1,5 +1,5 @@
 import { readFileSync, statSync } from "node:fs";
-import { decodeText, type DecodedText } from "cautela";
+import { type DecodedText, decodeText } from "cautela";
 import { Failure } from "./failure.ts";
 
 /** The text of a script or DDL file; `-` is standard input. */

@@ -33,7 +33,9 @@ function list(): void {
 function page(hazard: Hazard): void {
   const ink = terminalInk(process.stdout);
   const width = columns(process.stdout);
-  console.log(`${ink(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight}`)}  ${ink("strong", hazard.id)}  ${hazard.title}`);
+  console.log(
+    `${ink(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight}`)}  ${ink("strong", hazard.id)}  ${hazard.title}`,
+  );
   console.log();
   console.log(wrapped(hazard.explanation, width));
   console.log();

@@ -1,5 +1,5 @@
 import { writeFileSync } from "node:fs";
-import { type DialectId, reaches, report, type Review, reviewChangeSet, textReport, type Weight } from "cautela";
+import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";

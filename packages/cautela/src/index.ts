@@ -5,14 +5,14 @@ export type { Column, ForeignKey, Key, Table } from "./catalog/model.ts";
 export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts";
 export { hazards } from "./hazards/register.ts";
 export type { Policy } from "./policy.ts";
-export { report, type ReportFormat } from "./report/report.ts";
-export { type Ink, plainInk, textReport, type TextOptions } from "./report/text.ts";
+export { type ReportFormat, report } from "./report/report.ts";
+export { type Ink, plainInk, type TextOptions, textReport } from "./report/text.ts";
 export {
   type Finding,
   type Region,
-  reaches,
   type Review,
   type ReviewDocument,
+  reaches,
   reviewDocument,
   type ScriptResult,
   type StatementReview,
@@ -20,7 +20,7 @@ export {
   type Verdict,
   type Write,
 } from "./result.ts";
-export { review, reviewChangeSet, type ReviewOptions, ReviewSession } from "./review.ts";
+export { type ReviewOptions, ReviewSession, review, reviewChangeSet } from "./review.ts";
 export { type DecodedText, decodeText } from "./sql/decode.ts";
 export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";
 export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";

@@ -10,7 +10,15 @@ import { replay } from "./catalog/replay.ts";
 import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
 import { hazards } from "./hazards/register.ts";
 import type { Policy } from "./policy.ts";
-import { type Finding, heavier, type Region, type Review, type ScriptResult, type StatementReview, type Verdict } from "./result.ts";
+import {
+  type Finding,
+  heavier,
+  type Region,
+  type Review,
+  type ScriptResult,
+  type StatementReview,
+  type Verdict,
+} from "./result.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
 import { LineMap } from "./sql/lines.ts";
@@ -188,7 +196,9 @@ export class ReviewSession {
       if (change.table || softener) continue;
       unchecked.push({
         statement: index,
-        missing: this.#catalog ? `table ${targetName(change)} is not in the catalog` : "no catalog was given, so keys, required columns and row counts are not known",
+        missing: this.#catalog
+          ? `table ${targetName(change)} is not in the catalog`
+          : "no catalog was given, so keys, required columns and row counts are not known",
         hazards: ["hollow-filter", "dead-filter"],
       });
     }
@@ -246,7 +256,7 @@ function insertReach(tree: Statement): Reach | null {
   if (tree.kind !== "insert") return null;
   if (tree.set || tree.defaults) return { bound: "one", rows: 1 };
   const body = tree.source?.body;
-  if (body?.kind === "values") return body.rowCount === 1 ? { bound: "one", rows: 1 } : { bound: "few", rows: body.rowCount };
+  if (body?.kind === "values")
+    return body.rowCount === 1 ? { bound: "one", rows: 1 } : { bound: "few", rows: body.rowCount };
   return { bound: "some" };
 }
-

@@ -104,7 +104,16 @@ function deletes(statement: DeleteStatement, catalog: Catalog | null, dialect: D
 }
 
 function bareSource(name: Name): TableSource {
-  return { kind: "table", name, alias: null, columns: null, only: false, hints: false, start: name.start, end: name.end };
+  return {
+    kind: "table",
+    name,
+    alias: null,
+    columns: null,
+    only: false,
+    hints: false,
+    start: name.start,
+    end: name.end,
+  };
 }
 
 /** The source of FROM that an UPDATE's target names: by alias first, then by table. */
@@ -199,7 +208,10 @@ function joinConditions(source: Source & { kind: "joined" }, target: Source, nod
     const here = holds(join.source, target);
     if (here && join.source.kind === "joined") joinConditions(join.source, target, node);
     const preserved =
-      join.type === "full" || (join.type === "left" && inside && !here) || (join.type === "right" && here) || join.type === "outer-apply";
+      join.type === "full" ||
+      (join.type === "left" && inside && !here) ||
+      (join.type === "right" && here) ||
+      join.type === "outer-apply";
     if (!preserved && (here || inside)) {
       if (join.on) node.conditions.push({ expr: join.on, where: "join" });
       else if (join.using || join.natural || join.type === "apply") node.tied = true;

@@ -35,12 +35,30 @@ export function reachOf(change: Change): ReachResult {
     return { reach: every, because: ["TRUNCATE empties the whole table"], filter: "absent", reasons: [] };
   }
   if (change.current) {
-    return { reach: { bound: "one", rows: 1 }, because: ["it changes the row that the cursor stands on"], filter: "filters", reasons: [] };
+    return {
+      reach: { bound: "one", rows: 1 },
+      because: ["it changes the row that the cursor stands on"],
+      filter: "filters",
+      reasons: [],
+    };
   }
   if (change.conditions.length === 0) {
-    if (cap !== null) return { reach: limited(every, cap), because: [`it stops after ${cap} rows, whichever come first`], filter: "filters", reasons: [] };
-    if (change.tied) return { reach: { bound: "some" }, because: ["a join decides which rows are met"], filter: "filters", reasons: [] };
-    if (change.limit) return { reach: { bound: "some" }, because: ["its limit is not known here"], filter: "filters", reasons: [] };
+    if (cap !== null)
+      return {
+        reach: limited(every, cap),
+        because: [`it stops after ${cap} rows, whichever come first`],
+        filter: "filters",
+        reasons: [],
+      };
+    if (change.tied)
+      return {
+        reach: { bound: "some" },
+        because: ["a join decides which rows are met"],
+        filter: "filters",
+        reasons: [],
+      };
+    if (change.limit)
+      return { reach: { bound: "some" }, because: ["its limit is not known here"], filter: "filters", reasons: [] };
     return { reach: every, because: ["it has no WHERE"], filter: "absent", reasons: [] };
   }
   const truth = new Truth(change.names, change.scope, change.relation);
@@ -48,18 +66,38 @@ export function reachOf(change: Change): ReachResult {
   const whole: Expr =
     parts.length === 1
       ? parts[0]
-      : { kind: "logic", op: "and", items: parts.flatMap(conjuncts), parenthesised: false, start: parts[0].start, end: parts[0].end };
+      : {
+          kind: "logic",
+          op: "and",
+          items: parts.flatMap(conjuncts),
+          parenthesised: false,
+          start: parts[0].start,
+          end: parts[0].end,
+        };
   const outcomes = truth.of(whole);
   const { reasons } = truth;
   if (!(outcomes & TRUE)) {
-    return { reach: { bound: "none", rows: 0 }, because: reasons.map((reason) => reason.text), filter: "dead", reasons };
+    return {
+      reach: { bound: "none", rows: 0 },
+      because: reasons.map((reason) => reason.text),
+      filter: "dead",
+      reasons,
+    };
   }
   if (!(outcomes & FALSE) && !change.tied) {
     const reach = outcomes & NULL ? ({ bound: "some" } as const) : every;
-    return { reach: cap === null ? reach : limited(every, cap), because: reasons.map((reason) => reason.text), filter: "hollow", reasons };
+    return {
+      reach: cap === null ? reach : limited(every, cap),
+      because: reasons.map((reason) => reason.text),
+      filter: "hollow",
+      reasons,
+    };
   }
   const pinned = pins(change, whole);
-  const bound = cap !== null && (pinned === null || cap < pinned.rows) ? { rows: cap, why: `it stops after ${cap} ${cap === 1 ? "row" : "rows"}` } : pinned;
+  const bound =
+    cap !== null && (pinned === null || cap < pinned.rows)
+      ? { rows: cap, why: `it stops after ${cap} ${cap === 1 ? "row" : "rows"}` }
+      : pinned;
   if (bound) {
     return {
       reach: limited({ bound: "some" }, bound.rows),
@@ -68,7 +106,12 @@ export function reachOf(change: Change): ReachResult {
       reasons: [],
     };
   }
-  return { reach: { bound: "some" }, because: ["the filter names no whole key, so how many rows meet it is the data's to say"], filter: "filters", reasons: [] };
+  return {
+    reach: { bound: "some" },
+    because: ["the filter names no whole key, so how many rows meet it is the data's to say"],
+    filter: "filters",
+    reasons: [],
+  };
 }
 
 function limited(reach: Reach, rows: number): Reach {
@@ -105,7 +148,8 @@ function pins(change: Change, filter: Expr): { rows: number; why: string } | nul
       const what = key === table.primaryKey ? "the primary key" : "a unique key";
       best = {
         rows,
-        why: rows === 1 ? `${what} ${columns} is pinned to one value` : `${what} ${columns} is pinned to ${rows} values`,
+        why:
+          rows === 1 ? `${what} ${columns} is pinned to one value` : `${what} ${columns} is pinned to ${rows} values`,
       };
     }
   }
@@ -128,7 +172,10 @@ function keyRows(change: Change, key: Key, filter: Expr): number | null {
   for (const column of key.columns) {
     let least: number | null = null;
     for (const part of parts) {
-      const values = part.kind === "logic" && part.op === "or" ? orValues(change, column, part.items) : columnValues(change, column, part);
+      const values =
+        part.kind === "logic" && part.op === "or"
+          ? orValues(change, column, part.items)
+          : columnValues(change, column, part);
       if (values !== null && (least === null || values < least)) least = values;
     }
     if (least === null) return null;
@@ -197,7 +244,10 @@ function isSettled(change: Change, expr: Expr): boolean {
         return false;
       case "call":
         // random() is another value for each row.
-        if (/^(?:rand|random|newid|uuid|gen_random_uuid|nextval)$/i.test(node.name.parts[node.name.parts.length - 1].text)) settled = false;
+        if (
+          /^(?:rand|random|newid|uuid|gen_random_uuid|nextval)$/i.test(node.name.parts[node.name.parts.length - 1].text)
+        )
+          settled = false;
         return undefined;
       default:
         return undefined;

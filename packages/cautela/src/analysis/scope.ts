@@ -90,7 +90,8 @@ export class Names {
       const unknown = level.relations.filter((relation) => !relation.known);
       if (unknown.length > 0) {
         // The only place it can come from, if the levels around offer nothing else.
-        if (unknown.length === 1 && level.relations.length === 1 && level.outer === null) return { relation: unknown[0], scope: level };
+        if (unknown.length === 1 && level.relations.length === 1 && level.outer === null)
+          return { relation: unknown[0], scope: level };
         return null;
       }
     }

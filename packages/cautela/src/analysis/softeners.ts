@@ -58,7 +58,8 @@ export class Course {
         break;
       }
       case "insert":
-        if (statement.target.kind === "table" && statement.source) this.#noteCopy(statement.source, statement.target.name);
+        if (statement.target.kind === "table" && statement.source)
+          this.#noteCopy(statement.source, statement.target.name);
         break;
       case "alter-table": {
         const key = this.#key(statement.name);
@@ -92,9 +93,16 @@ export class Course {
   #noteCopy(query: Query, copy: Name): void {
     const { body } = query;
     if (body.kind === "table-query") this.#copies.set(this.#key(body.name), copy.parts[copy.parts.length - 1].text);
-    if (body.kind !== "select" || query.limit || body.top || body.where || body.groupBy.length > 0 || body.distinct) return;
+    if (body.kind !== "select" || query.limit || body.top || body.where || body.groupBy.length > 0 || body.distinct)
+      return;
     const source = body.from[0];
-    if (body.from.length !== 1 || source.kind !== "table" || body.items.length !== 1 || body.items[0].expr.kind !== "star") return;
+    if (
+      body.from.length !== 1 ||
+      source.kind !== "table" ||
+      body.items.length !== 1 ||
+      body.items[0].expr.kind !== "star"
+    )
+      return;
     this.#copies.set(this.#key(source.name), copy.parts[copy.parts.length - 1].text);
   }
 
@@ -113,7 +121,8 @@ export class Course {
     }
     if (made === false) return { kind: "fresh", text: `\`${shown}\` was created in this script` };
     const named = tableClass(this.#policy, shown) ?? tableClass(this.#policy, last.toLowerCase());
-    if (named === "scratch" || named === "log") return { kind: named, text: `the policy calls \`${shown}\` ${named} data` };
+    if (named === "scratch" || named === "log")
+      return { kind: named, text: `the policy calls \`${shown}\` ${named} data` };
     const added = this.#added.get(key);
     if (added && change.statement.kind === "update") {
       const columns = change.statement.assignments.flatMap((assignment) => assignment.targets);

@@ -20,7 +20,11 @@ export interface Reason {
 }
 
 /** A value that does not depend on the row. */
-type Constant = { type: "number"; value: number } | { type: "string"; value: string } | { type: "boolean"; value: boolean } | { type: "null" };
+type Constant =
+  | { type: "number"; value: number }
+  | { type: "string"; value: string }
+  | { type: "boolean"; value: boolean }
+  | { type: "null" };
 
 /** Judges conditions: which outcomes they can have, by three-valued logic. */
 export class Truth {
@@ -62,7 +66,7 @@ export class Truth {
       case "case": {
         if (expr.operand) return ANY;
         let outcomes = expr.otherwise ? this.of(expr.otherwise) : NULL;
-        for (const { then } of expr.whens) outcomes |= this.of(then);
+        for (const { result } of expr.whens) outcomes |= this.of(result);
         return outcomes;
       }
       case "call": {
@@ -80,7 +84,9 @@ export class Truth {
   }
 
   #because(expr: Expr, text: string): void {
-    if (!this.reasons.some((reason) => reason.expr === expr)) this.reasons.push({ expr, text });
+    // A condition of thousands of parts is not explained part by part.
+    if (this.reasons.length < 6 && !this.reasons.some((reason) => reason.expr === expr))
+      this.reasons.push({ expr, text });
   }
 
   #logic(expr: Logic): Outcomes {
@@ -113,7 +119,11 @@ export class Truth {
     const found = this.#names.resolve(ref, this.#scope);
     const relation = found?.relation ?? null;
     const column = relation && relation === this.#target ? this.#names.column(relation, name) : undefined;
-    const qualifier = relation ? relation.name : ref.path.length > 1 ? this.#names.fold(ref.path[ref.path.length - 2]) : "";
+    const qualifier = relation
+      ? relation.name
+      : ref.path.length > 1
+        ? this.#names.fold(ref.path[ref.path.length - 2])
+        : "";
     return { key: `${qualifier}\u0000${name}`, column };
   }
 
@@ -148,7 +158,8 @@ export class Truth {
     const a = constant(left);
     const b = constant(right);
     if (op === "<=>") {
-      if (a && b) return a.type === "null" || b.type === "null" ? bool(a.type === b.type) : (compared(a, "=", b) ?? ANY);
+      if (a && b)
+        return a.type === "null" || b.type === "null" ? bool(a.type === b.type) : (compared(a, "=", b) ?? ANY);
       return TRUE | FALSE;
     }
     if (a?.type === "null" || b?.type === "null") {
@@ -157,13 +168,19 @@ export class Truth {
     }
     if (a && b) {
       const outcome = compared(a, op, b);
-      if (outcome !== null) this.#because(whole, `compares two constants and is ${outcome === TRUE ? "always true" : "never true"}`);
+      if (outcome !== null)
+        this.#because(whole, `compares two constants and is ${outcome === TRUE ? "always true" : "never true"}`);
       return outcome ?? ANY;
     }
     if (sameExpr(left, right, this)) {
       const nullable = this.#nullable(left);
       const equal = op === "=" || op === "<=" || op === ">=";
-      this.#because(whole, equal ? "compares a column with itself and is true wherever it is not NULL" : "compares a column with itself and is never true");
+      this.#because(
+        whole,
+        equal
+          ? "compares a column with itself and is true wherever it is not NULL"
+          : "compares a column with itself and is never true",
+      );
       return (equal ? TRUE : FALSE) | (nullable ? NULL : 0);
     }
     return ANY;
@@ -183,7 +200,9 @@ export class Truth {
       if (fact?.column?.required) {
         this.#because(
           expr,
-          expr.negated ? `\`${fact.column.name}\` is NOT NULL in the catalog, so this is always true` : `\`${fact.column.name}\` is NOT NULL in the catalog, so this is never true`,
+          expr.negated
+            ? `\`${fact.column.name}\` is NOT NULL in the catalog, so this is always true`
+            : `\`${fact.column.name}\` is NOT NULL in the catalog, so this is never true`,
         );
         return flip(FALSE);
       }
@@ -255,8 +274,16 @@ export class Truth {
   #selectsOwnColumn(operand: Expr, query: Query): string | null {
     const { body } = query;
     const target = this.#target;
-    if (!target || target.source.kind !== "table" || body.kind !== "select" || query.limit || query.with) return null;
-    if (body.where || body.having || body.groupBy.length > 0 || body.top || body.items.length !== 1 || body.from.length !== 1) return null;
+    if (target?.source.kind !== "table" || body.kind !== "select" || query.limit || query.with) return null;
+    if (
+      body.where ||
+      body.having ||
+      body.groupBy.length > 0 ||
+      body.top ||
+      body.items.length !== 1 ||
+      body.from.length !== 1
+    )
+      return null;
     const source = body.from[0];
     if (source.kind !== "table" || this.#names.common(source)) return null;
     const fold = (part: { text: string; quoted: boolean }): string => this.#names.fold(part);
@@ -273,7 +300,8 @@ export class Truth {
   #like(expr: Like): Outcomes {
     const pattern = constant(expr.pattern);
     if (pattern?.type === "null") return NULL;
-    const all = expr.op === "glob" ? /^\*+$/ : expr.op === "regexp" || expr.op === "rlike" ? /^(?:\^?\.\*\$?)$/ : /^%+$/;
+    const all =
+      expr.op === "glob" ? /^\*+$/ : expr.op === "regexp" || expr.op === "rlike" ? /^(?:\^?\.\*\$?)$/ : /^%+$/;
     if (pattern?.type === "string" && all.test(pattern.value) && !constant(expr.operand)) {
       this.#because(expr, "the pattern matches every value");
       return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
@@ -314,7 +342,9 @@ function or(a: Outcomes, b: Outcomes): Outcomes {
 }
 
 function isComparison(op: string): boolean {
-  return op === "=" || op === "<>" || op === "!=" || op === "<" || op === ">" || op === "<=" || op === ">=" || op === "<=>";
+  return (
+    op === "=" || op === "<>" || op === "!=" || op === "<" || op === ">" || op === "<=" || op === ">=" || op === "<=>"
+  );
 }
 
 /** The column a plain expression is; casts and parentheses around it do not matter. */
@@ -407,7 +437,15 @@ interface Bound {
   nullable: boolean;
 }
 
-const MIRRORED: Record<string, string> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=", "=": "=", "<>": "<>", "!=": "<>" };
+const MIRRORED: Record<string, string> = {
+  "<": ">",
+  ">": "<",
+  "<=": ">=",
+  ">=": "<=",
+  "=": "=",
+  "<>": "<>",
+  "!=": "<>",
+};
 
 function boundOf(expr: Expr, truth: Truth): Bound | null {
   if (expr.kind === "is" && expr.test === "null") {
@@ -422,7 +460,12 @@ function boundOf(expr: Expr, truth: Truth): Bound | null {
   if (!column || !value || value.type === "null") return null;
   const fact = truth.fact(column);
   if (!fact) return null;
-  return { key: fact.key, op: right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op], value, nullable: !fact.column?.required };
+  return {
+    key: fact.key,
+    op: right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op],
+    value,
+    nullable: !fact.column?.required,
+  };
 }
 
 /** Whether two conditions of an AND rule each other out. */
@@ -433,9 +476,9 @@ function contradicts(items: readonly Expr[], truth: Truth): boolean {
     if (!bound) continue;
     const others = seen.get(bound.key) ?? [];
     for (const other of others) if (excludes(bound, other) || excludes(other, bound)) return true;
-    others.push(bound);
     // A handful tells; a list of thousands of conditions on one column need not be squared.
-    if (others.length < 16) seen.set(bound.key, others);
+    if (others.length < 16) others.push(bound);
+    seen.set(bound.key, others);
   }
   return false;
 }
@@ -459,10 +502,11 @@ function covers(items: readonly Expr[], truth: Truth): { nullable: boolean } | n
     if (!bound) continue;
     const others = seen.get(bound.key) ?? [];
     for (const other of others) {
-      if (complete(bound, other) || complete(other, bound)) return { nullable: bound.op !== "null" && bound.op !== "not null" && bound.nullable };
+      if (complete(bound, other) || complete(other, bound))
+        return { nullable: bound.op !== "null" && bound.op !== "not null" && bound.nullable };
     }
-    others.push(bound);
-    if (others.length < 16) seen.set(bound.key, others);
+    if (others.length < 16) others.push(bound);
+    seen.set(bound.key, others);
   }
   return null;
 }

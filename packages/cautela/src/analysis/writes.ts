@@ -27,7 +27,11 @@ function shown(name: Name, catalog: Catalog | null): string {
 }
 
 /** The writes that a statement names itself. */
-export function directWrites(statement: Statement, changes: readonly { change: Change; reach: Reach }[], catalog: Catalog | null): Write[] {
+export function directWrites(
+  statement: Statement,
+  changes: readonly { change: Change; reach: Reach }[],
+  catalog: Catalog | null,
+): Write[] {
   switch (statement.kind) {
     case "update":
     case "delete":
@@ -46,7 +50,11 @@ export function directWrites(statement: Statement, changes: readonly { change: C
       return [write];
     }
     case "multi-insert":
-      return statement.branches.map(({ target }) => ({ table: shown(target.name, catalog), action: "insert", via: "statement" }));
+      return statement.branches.map(({ target }) => ({
+        table: shown(target.name, catalog),
+        action: "insert",
+        via: "statement",
+      }));
     case "merge": {
       if (statement.target.kind !== "table") return [];
       const table = shown(statement.target.name, catalog);

@@ -71,7 +71,8 @@ export class Catalog {
 
   /** Every table, those of the lower layers first. */
   *tables(): IterableIterator<Table> {
-    if (this.#parent) for (const table of this.#parent.tables()) if (!this.#own.has(tableKey(table.schema, table.name))) yield table;
+    if (this.#parent)
+      for (const table of this.#parent.tables()) if (!this.#own.has(tableKey(table.schema, table.name))) yield table;
     for (const table of this.#own.values()) if (table) yield table;
   }
 

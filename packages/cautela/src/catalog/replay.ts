@@ -61,7 +61,11 @@ function createTable(catalog: Catalog, statement: CreateTableStatement, slice: S
     partial: statement.query !== null || statement.like.length > 0 || statement.virtual,
   };
   const columns: Column[] = [];
-  for (const like of [...statement.like, ...statement.inherits, ...(statement.partitionOf ? [statement.partitionOf] : [])]) {
+  for (const like of [
+    ...statement.like,
+    ...statement.inherits,
+    ...(statement.partitionOf ? [statement.partitionOf] : []),
+  ]) {
     const source = catalog.resolve(like);
     if (source) {
       columns.push(...source.columns);
@@ -104,9 +108,14 @@ function withColumn(table: Table, definition: ColumnDefinition, dialect: Dialect
   };
   const next: Table = { ...table, columns: [...table.columns.filter((old) => old.name !== name), column] };
   if (definition.primary) return withKey(next, "primary", { name: null, columns: [name], partial: false }, dialect);
-  const keyed = definition.unique ? withKey(next, "unique", { name: null, columns: [name], partial: false }, dialect) : next;
+  const keyed = definition.unique
+    ? withKey(next, "unique", { name: null, columns: [name], partial: false }, dialect)
+    : next;
   if (!definition.references) return keyed;
-  return { ...keyed, foreignKeys: [...keyed.foreignKeys, foreignKey(null, [definition.name], definition.references, dialect)] };
+  return {
+    ...keyed,
+    foreignKeys: [...keyed.foreignKeys, foreignKey(null, [definition.name], definition.references, dialect)],
+  };
 }
 
 /** An `INTEGER PRIMARY KEY` of sqlite is the row's number and never NULL. */
@@ -147,7 +156,12 @@ function withConstraint(table: Table, constraint: TableConstraint, dialect: Dial
   }
 }
 
-function foreignKey(name: string | null, columns: readonly Ident[], clause: ForeignKeyClause, dialect: Dialect): ForeignKey {
+function foreignKey(
+  name: string | null,
+  columns: readonly Ident[],
+  clause: ForeignKeyClause,
+  dialect: Dialect,
+): ForeignKey {
   const target = tableNameOf(clause.table, dialect);
   return {
     name,
@@ -179,7 +193,8 @@ function alterTable(catalog: Catalog, statement: AlterTableStatement, slice: Sli
   for (const action of statement.actions) {
     switch (action.what) {
       case "add-column":
-        if (action.ifNotExists && table.columns.some((column) => column.name === foldName(action.column.name, dialect))) break;
+        if (action.ifNotExists && table.columns.some((column) => column.name === foldName(action.column.name, dialect)))
+          break;
         table = withColumn(table, action.column, dialect, slice);
         break;
       case "drop-column":
@@ -196,7 +211,10 @@ function alterTable(catalog: Catalog, statement: AlterTableStatement, slice: Sli
         }));
         break;
       case "column-required":
-        table = mapColumn(table, foldName(action.name, dialect), (column) => ({ ...column, required: action.required }));
+        table = mapColumn(table, foldName(action.name, dialect), (column) => ({
+          ...column,
+          required: action.required,
+        }));
         break;
       case "column-default": {
         const text = action.default ? slice(action.default.start, action.default.end) : null;
@@ -252,7 +270,10 @@ function withoutColumn(table: Table, name: string): Table {
 
 function renamedColumn(table: Table, from: string, to: string): Table {
   const rename = (name: string): string => (name === from ? to : name);
-  const renameKey = <K extends { columns: readonly string[] }>(key: K): K => ({ ...key, columns: key.columns.map(rename) });
+  const renameKey = <K extends { columns: readonly string[] }>(key: K): K => ({
+    ...key,
+    columns: key.columns.map(rename),
+  });
   return {
     ...table,
     columns: table.columns.map((column) => (column.name === from ? { ...column, name: to } : column)),
@@ -291,7 +312,10 @@ function selectInto(catalog: Catalog, statement: Statement & { kind: "select" })
   const target = body.into.targets[0];
   if (target?.kind !== "column") return;
   const dialect = dialects[catalog.dialect];
-  const name = tableNameOf({ kind: "name", parts: target.path, link: null, start: target.start, end: target.end }, dialect);
+  const name = tableNameOf(
+    { kind: "name", parts: target.path, link: null, start: target.start, end: target.end },
+    dialect,
+  );
   const copied = copiedTable(catalog, statement.query);
   catalog.put({
     schema: name.schema,

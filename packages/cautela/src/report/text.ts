@@ -43,6 +43,11 @@ class Page {
     this.#lines.push(text);
   }
 
+  /** One blank line, whatever stands before. */
+  gap(): void {
+    if (this.#lines.length > 0 && this.#lines[this.#lines.length - 1] !== "") this.line();
+  }
+
   /** A paragraph behind a label; the lines that follow are indented as far. */
   paragraph(label: string, text: string, role?: Role): void {
     const indent = label.length;
@@ -84,7 +89,7 @@ function scriptReport(review: Review, page: Page): void {
   }
   for (const [index, findings] of byStatement) statementReport(review, index, findings, page);
   if (review.unchecked.length > 0) uncheckedReport(review, page);
-  if (review.findings.length > 0 || review.unchecked.length > 0) page.line();
+  if (review.findings.length > 0 || review.unchecked.length > 0) page.gap();
 }
 
 function statementReport(review: Review, index: number, findings: Finding[], page: Page): void {
@@ -96,7 +101,8 @@ function statementReport(review: Review, index: number, findings: Finding[], pag
   if (statement.reach) {
     const tableRows = statement.reach.bound === "every" ? (statement.reach.rows ?? null) : null;
     const bar = reachBar(statement.reach, tableRows);
-    const role: Role = statement.reach.bound === "every" || statement.reach.bound === "multiplied" ? statement.verdict : "dim";
+    const role: Role =
+      statement.reach.bound === "every" || statement.reach.bound === "multiplied" ? statement.verdict : "dim";
     const target = statement.target ? ` of ${statement.target}` : "";
     page.line(`      ${ink(role, bar)} ${ink("dim", `reach: ${reachWords(statement.reach)}${target}`)}`);
   }
@@ -121,7 +127,9 @@ function source(review: Review, index: number, findings: Finding[], page: Page):
   shown.forEach((line, i) => {
     const number = String(statement.line + i).padStart(4);
     const text = cut(line.replace(/\r$/, "").replaceAll("\t", "  "), page.width - 7);
-    page.line(`${ink(worst === "clear" ? "dim" : worst, i === 0 ? MARKS[worst] : "│")}${ink("dim", number)} ${ink("code", text)}`);
+    page.line(
+      `${ink(worst === "clear" ? "dim" : worst, i === 0 ? MARKS[worst] : "│")}${ink("dim", number)} ${ink("code", text)}`,
+    );
   });
   if (shown.length < lines.length) page.line(ink("dim", `     … ${counted(lines.length - shown.length, "more line")}`));
 }
@@ -189,7 +197,7 @@ function closing(reviews: readonly Review[], page: Page): void {
   if (parts.length === 0) parts.push(ink("clear", "nothing found"));
   if (accepted > 0) parts.push(ink("dim", `${accepted} accepted`));
   if (unchecked > 0) parts.push(ink("dim", `${unchecked} unchecked`));
-  if (reviews.length > 1) page.line();
+  page.gap();
   const where = reviews.length > 1 ? ` in ${reviews.length} scripts` : "";
   page.line(`${ink(verdict, verdict)}: ${parts.join(", ")}; ${counted(statements, "statement")}${where}`);
 }

@@ -1,4 +1,17 @@
-import type { Assignment, Expr, Join, Limit, Node, OrderItem, Query, Returning, SelectItem, Source, Statement, With } from "./tree.ts";
+import type {
+  Assignment,
+  Expr,
+  Join,
+  Limit,
+  Node,
+  OrderItem,
+  Query,
+  Returning,
+  SelectItem,
+  Source,
+  Statement,
+  With,
+} from "./tree.ts";
 
 /** Takes each node that lies directly below another one. */
 export type Take = (child: Node) => void;
@@ -100,9 +113,9 @@ export function children(node: Node, take: Take): void {
       return;
     case "case":
       maybe(node.operand, take);
-      for (const { when, then } of node.whens) {
+      for (const { when, result } of node.whens) {
         take(when);
-        take(then);
+        take(result);
       }
       maybe(node.otherwise, take);
       return;

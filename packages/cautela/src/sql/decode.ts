@@ -11,8 +11,10 @@ export interface DecodedText {
  * otherwise Latin-1, which every sequence of bytes is.
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: utf16(bytes, true), encoding: "utf-16le", invalidLine: null };
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: utf16(bytes, false), encoding: "utf-16be", invalidLine: null };
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return { text: utf16(bytes, true), encoding: "utf-16le", invalidLine: null };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return { text: utf16(bytes, false), encoding: "utf-16be", invalidLine: null };
   const start = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
   const bad = firstInvalid(bytes, start);
   if (bad >= 0) {

@@ -65,7 +65,9 @@ export function directiveEnd(text: string, at: number, client: LexicalRules["cli
           ? -1
           : lineEnd(text, at);
       }
-      return word.length > 2 && sqlplusCommands.has(word) && !continues(text, at + word.length) ? lineEnd(text, at) : -1;
+      return word.length > 2 && sqlplusCommands.has(word) && !continues(text, at + word.length)
+        ? lineEnd(text, at)
+        : -1;
     }
     case "mysql": {
       const word = wordAt(text, at).toLowerCase();

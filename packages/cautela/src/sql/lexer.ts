@@ -141,7 +141,12 @@ export class Lexer {
             fresh = false;
             continue;
           }
-        } else if ((code | 32) === 110 && (next | 32) === 113 && text.charCodeAt(at + 2) === 39 && lexical.alternativeQuotes) {
+        } else if (
+          (code | 32) === 110 &&
+          (next | 32) === 113 &&
+          text.charCodeAt(at + 2) === 39 &&
+          lexical.alternativeQuotes
+        ) {
           const close = this.#alternativeQuote(text, at + 2);
           if (!final && Math.abs(close) >= length) return start;
           if (close < 0) this.#bad(text, start, Bad.STRING);
@@ -431,7 +436,10 @@ export class Lexer {
             fresh = false;
             continue;
           }
-          if (extra[35] === 1 && isWordPart(text.charCodeAt(at + 1) === 35 ? text.charCodeAt(at + 2) : text.charCodeAt(at + 1))) {
+          if (
+            extra[35] === 1 &&
+            isWordPart(text.charCodeAt(at + 1) === 35 ? text.charCodeAt(at + 2) : text.charCodeAt(at + 1))
+          ) {
             // A temporary table's name: #scratch, ##shared.
             at++;
             while (at < length && (isWordPart(text.charCodeAt(at)) || extra[text.charCodeAt(at)] === 1)) at++;
@@ -664,7 +672,11 @@ export class Lexer {
     }
     let end = at + 1;
     const line = lineEnd(text, at);
-    while (end < line && (isWordPart(text.charCodeAt(end)) || text[end] === "+" || text[end] === "!" || text[end] === "?")) end++;
+    while (
+      end < line &&
+      (isWordPart(text.charCodeAt(end)) || text[end] === "+" || text[end] === "!" || text[end] === "?")
+    )
+      end++;
     const command = text.slice(at + 1, end);
     // \g and its like send the statement; so they end it.
     const sends = /^(?:g|gx|gexec|gset|gdesc|crosstabview|watch)$/.test(command);
@@ -808,7 +820,16 @@ export class Lexer {
 
 function isSpecial(code: number): boolean {
   return (
-    code === 126 || code === 33 || code === 64 || code === 35 || code === 37 || code === 94 || code === 38 || code === 124 || code === 96 || code === 63
+    code === 126 ||
+    code === 33 ||
+    code === 64 ||
+    code === 35 ||
+    code === 37 ||
+    code === 94 ||
+    code === 38 ||
+    code === 124 ||
+    code === 96 ||
+    code === 63
   );
 }
 
@@ -1049,7 +1070,8 @@ function copyDataEnd(text: string, from: number): number {
     if (mark < 0) return -1;
     const end = mark + 2;
     const code = text.charCodeAt(end);
-    if ((mark === from || text.charCodeAt(mark - 1) === 10) && (code === 10 || code === 13 || !(code === code))) return end;
+    if ((mark === from || text.charCodeAt(mark - 1) === 10) && (code === 10 || code === 13 || !(code === code)))
+      return end;
     at = end;
   }
 }

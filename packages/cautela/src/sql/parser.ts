@@ -281,7 +281,8 @@ export class Parser {
     do {
       if (this.kind === T.LPAREN) depth++;
       else if (this.kind === T.RPAREN) depth--;
-      else if (this.kind === T.EOF || this.kind === T.DELIMITER || this.kind === T.BATCH || this.kind === T.BAD) this.fail(")");
+      else if (this.kind === T.EOF || this.kind === T.DELIMITER || this.kind === T.BATCH || this.kind === T.BAD)
+        this.fail(")");
       this.advance();
     } while (depth > 0);
   }

@@ -1,7 +1,7 @@
 import type { Dialect, DialectId } from "./dialects/dialect.ts";
 import { dialects } from "./dialects/index.ts";
-import { startsNext } from "./grammar/table.ts";
 import { RIGHTS_OBJECTS, statement } from "./grammar/statement.ts";
+import { startsNext } from "./grammar/table.ts";
 import { K } from "./keywords.ts";
 import { Lexer } from "./lexer.ts";
 import { Parser, ReadingStopped } from "./parser.ts";
@@ -109,7 +109,16 @@ export class ScriptReader {
           this.#delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
         }
         const tree: Statement = { kind: "directive", text: words, start, end: p.previousEnd };
-        take({ kind: "directive", class: "client", tree, comments: [], terminator: "", repeat: 1, start, end: p.previousEnd });
+        take({
+          kind: "directive",
+          class: "client",
+          tree,
+          comments: [],
+          terminator: "",
+          repeat: 1,
+          start,
+          end: p.previousEnd,
+        });
         this.#done = p.previousEnd - this.#base;
         continue;
       }
@@ -128,7 +137,10 @@ export class ScriptReader {
       } else if (p.at(T.EOF) && !last) return;
       const comments: Span[] = [];
       while (comment < tokens.commentCount && tokens.commentStarts[comment] + this.#base < tree.end) {
-        comments.push({ start: tokens.commentStarts[comment] + this.#base, end: tokens.commentEnds[comment] + this.#base });
+        comments.push({
+          start: tokens.commentStarts[comment] + this.#base,
+          end: tokens.commentEnds[comment] + this.#base,
+        });
         comment++;
       }
       if (terminator !== "") {
@@ -201,7 +213,9 @@ function batchCount(text: string): number {
 /** A word that begins a statement in a dialect without terminators, beyond those of the grammar. */
 function canStart(p: Parser): boolean {
   if (!p.at(T.WORD)) return false;
-  return p.marked(K.ENABLE) || p.marked(K.DISABLE) || p.marked(K.MOVE) || p.marked(K.SHUTDOWN) || p.marked(K.RECONFIGURE);
+  return (
+    p.marked(K.ENABLE) || p.marked(K.DISABLE) || p.marked(K.MOVE) || p.marked(K.SHUTDOWN) || p.marked(K.RECONFIGURE)
+  );
 }
 
 /** Whether the statement defines code, so that the words inside it are no statements of the script. */
@@ -281,7 +295,12 @@ function skipBody(p: Parser, first: number): void {
   while (!p.at(T.EOF) && !p.at(T.BATCH) && !p.at(T.DELIMITER)) {
     if (p.at(T.WORD)) {
       if ((p.marked(K.BEGIN) && p.pos > first) || p.marked(K.CASE)) depth++;
-      else if (p.marked(K.END) && depth > 0 && !(p.nextIs(K.IF) || p.nextIs(K.LOOP) || p.nextIs(K.WHILE) || p.nextIs(K.REPEAT))) depth--;
+      else if (
+        p.marked(K.END) &&
+        depth > 0 &&
+        !(p.nextIs(K.IF) || p.nextIs(K.LOOP) || p.nextIs(K.WHILE) || p.nextIs(K.REPEAT))
+      )
+        depth--;
     } else if (p.at(T.SEMICOLON) && depth === 0 && p.dialect.id !== "plsql" && p.dialect.id !== "tsql") return;
     p.advance();
   }
@@ -291,7 +310,11 @@ function skipBody(p: Parser, first: number): void {
 export function classOf(tree: Statement): StatementClass {
   switch (tree.kind) {
     case "select":
-      return tree.query.with?.tables.some((table) => isChange(table.body.kind)) ? "rows" : selectsInto(tree) ? "structure" : "reads";
+      return tree.query.with?.tables.some((table) => isChange(table.body.kind))
+        ? "rows"
+        : selectsInto(tree)
+          ? "structure"
+          : "reads";
     case "insert":
     case "multi-insert":
     case "update":

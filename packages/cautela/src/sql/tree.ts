@@ -129,7 +129,7 @@ export interface Like extends Span {
 export interface Case extends Span {
   kind: "case";
   operand: Expr | null;
-  whens: { when: Expr; then: Expr }[];
+  whens: { when: Expr; result: Expr }[];
   otherwise: Expr | null;
 }
 

@@ -26,7 +26,9 @@ export const deadFilter: Hazard = {
     return changes
       .filter(({ result }) => result.filter === "dead")
       .map(({ result, target, change }) => {
-        const because = result.reasons.map(({ expr, text }) => `\`${slice(expr.start, expr.end).replace(/\s+/g, " ").slice(0, 60)}\`: ${text}`);
+        const because = result.reasons.map(
+          ({ expr, text }) => `\`${slice(expr.start, expr.end).replace(/\s+/g, " ").slice(0, 60)}\`: ${text}`,
+        );
         if (because.length === 0) because.push("the whole condition is false or NULL for every row");
         return {
           message: `No row of \`${target}\` can meet this filter, so it ${change.action === "delete" ? "deletes" : "changes"} nothing.`,

@@ -16,7 +16,8 @@ export const everyRow: Hazard = {
     "The statement has no filter, so it reaches every row of a table that lasts. Most often the WHERE was forgotten, " +
     "or only a part of the statement was run. It is quiet for tables that the script itself created, for temporary " +
     "tables, for data that the policy calls scratch or log, and for a column that the script has just added and fills.",
-  remedy: "Add the filter that names the rows you mean. If every row is meant, keep a copy of the table before and say so.",
+  remedy:
+    "Add the filter that names the rows you mean. If every row is meant, keep a copy of the table before and say so.",
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE berth (berth_id integer PRIMARY KEY, depth_m numeric(4,1) NOT NULL);",
@@ -32,7 +33,8 @@ export const everyRow: Hazard = {
         const filter = column ? `WHERE ${column} = …` : "WHERE …";
         const because = [...judged.result.because];
         if (change.table?.rows) because.push(`the catalog counts about ${change.table.rows} rows in \`${target}\``);
-        if (!change.table) because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
+        if (!change.table)
+          because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
         if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
         const commits = change.action === "truncate" && (dialect.run.structureCommits || dialect.id === "plsql");
         if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);

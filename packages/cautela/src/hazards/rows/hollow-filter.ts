@@ -17,7 +17,8 @@ export const hollowFilter: Hazard = {
     "always true, a pattern matches every text, a required column is asked whether it is NOT NULL, a key is looked " +
     "for in its own table, or an EXISTS has no tie to the row. The statement reaches the whole table and looks as if " +
     "it did not.",
-  remedy: "Replace the part that is always true by the condition that was meant. If every row is meant, leave the WHERE away and say so.",
+  remedy:
+    "Replace the part that is always true by the condition that was meant. If every row is meant, leave the WHERE away and say so.",
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, pilot_id integer NOT NULL, note text);",
@@ -39,7 +40,8 @@ export const hollowFilter: Hazard = {
           weight: copy ? ("ask" as const) : ("stop" as const),
           message: `The filter is always true, so this ${verb(judged)} ${rows}.`,
           because,
-          remedy: "Replace the part that is always true by the condition you mean; if every row is meant, leave the WHERE away and keep a copy first.",
+          remedy:
+            "Replace the part that is always true by the condition you mean; if every row is meant, leave the WHERE away and keep a copy first.",
         };
       });
   },

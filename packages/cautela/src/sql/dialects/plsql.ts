@@ -17,7 +17,8 @@ export const plsql = dialect(
     ...standardGrammar,
     reserved: [
       ...coreReserved.filter(
-        (word) => word !== K.CASE && word !== K.WHEN && word !== K.FOREIGN && word !== K.PRIMARY && word !== K.REFERENCES,
+        (word) =>
+          word !== K.CASE && word !== K.WHEN && word !== K.FOREIGN && word !== K.PRIMARY && word !== K.REFERENCES,
       ),
       K.ALTER,
       K.ANY,

@@ -157,7 +157,8 @@ function changeTail(p: Parser, node: UpdateStatement | DeleteStatement): void {
     if (!p.at(T.WORD)) break;
     if (p.marked(K.ORDER)) node.orderBy = orderBy(p);
     else if ((p.marked(K.LIMIT) || p.marked(K.OFFSET)) && p.dialect.id !== "tsql") node.limit = limit(p, node.limit);
-    else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0)) node.returning = returning(p);
+    else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0))
+      node.returning = returning(p);
     else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
       p.advance();
       p.skipParens();
@@ -270,7 +271,18 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     else if (node.named.length === 1) {
       const name = node.named[0];
       node.named = [];
-      node.from = [{ kind: "table", name, alias: null, columns: null, only: false, hints: false, start: name.start, end: name.end }];
+      node.from = [
+        {
+          kind: "table",
+          name,
+          alias: null,
+          columns: null,
+          only: false,
+          hints: false,
+          start: name.start,
+          end: name.end,
+        },
+      ];
       if (id === "tsql") aliased(p, node.from[0]);
     } else if (node.from.length === 0) p.fail("FROM");
   } else p.fail("FROM");
@@ -378,19 +390,40 @@ function insertTarget(p: Parser): InsertStatement["target"] {
     p.advance();
     const inner = query(p);
     p.expectKind(T.RPAREN, ")");
-    return aliased(p, { kind: "derived", query: inner, alias: null, columns: null, lateral: false, start, end: p.previousEnd });
+    return aliased(p, {
+      kind: "derived",
+      query: inner,
+      alias: null,
+      columns: null,
+      lateral: false,
+      start,
+      end: p.previousEnd,
+    });
   }
-  if (p.is(K.OPENQUERY) || p.is(K.OPENROWSET) || p.is(K.OPENDATASOURCE) || (p.is(K.FUNCTION) && p.peekKind(1) === T.WORD)) {
+  if (
+    p.is(K.OPENQUERY) ||
+    p.is(K.OPENROWSET) ||
+    p.is(K.OPENDATASOURCE) ||
+    (p.is(K.FUNCTION) && p.peekKind(1) === T.WORD)
+  ) {
     p.advance();
     p.skipParens();
     const call = { kind: "opaque" as const, start, end: p.previousEnd };
     return { kind: "function", call, alias: null, columns: null, lateral: false, start, end: p.previousEnd };
   }
-  const name =
-    p.at(T.VARIABLE)
-      ? { kind: "name" as const, parts: [p.label("a table")], link: null, start, end: p.previousEnd }
-      : p.name("the name of a table");
-  const node: TableSource = { kind: "table", name, alias: null, columns: null, only: false, hints: false, start, end: p.previousEnd };
+  const name = p.at(T.VARIABLE)
+    ? { kind: "name" as const, parts: [p.label("a table")], link: null, start, end: p.previousEnd }
+    : p.name("the name of a table");
+  const node: TableSource = {
+    kind: "table",
+    name,
+    alias: null,
+    columns: null,
+    only: false,
+    hints: false,
+    start,
+    end: p.previousEnd,
+  };
   if (p.is(K.PARTITION) && p.peekKind(1) === T.LPAREN) {
     p.advance();
     p.skipParens();
@@ -427,9 +460,7 @@ function columnList(p: Parser): Name[] {
   do {
     const start = p.start;
     const name: Name =
-      p.at(T.WORD) || p.at(T.STRING) || p.at(T.QUOTED) || p.at(T.VARIABLE)
-        ? labelled(p, start)
-        : p.name("a column");
+      p.at(T.WORD) || p.at(T.STRING) || p.at(T.QUOTED) || p.at(T.VARIABLE) ? labelled(p, start) : p.name("a column");
     // A subfield or an element: point.x, berths[1]
     while (p.at(T.LBRACKET)) {
       while (!p.acceptKind(T.RBRACKET)) {
@@ -476,7 +507,15 @@ function insertSource(p: Parser, node: InsertStatement): void {
     const start = p.start;
     p.advance();
     const record = expression(p);
-    node.source = wrap({ kind: "values", rows: [[record]], rowCount: 1, narrowest: 0, widest: 0, start, end: p.previousEnd });
+    node.source = wrap({
+      kind: "values",
+      rows: [[record]],
+      rowCount: 1,
+      narrowest: 0,
+      widest: 0,
+      start,
+      end: p.previousEnd,
+    });
     return;
   }
   if (p.is(K.VALUES)) {
@@ -491,7 +530,17 @@ function insertSource(p: Parser, node: InsertStatement): void {
 }
 
 function wrap(body: Query["body"]): Query {
-  return { kind: "query", with: null, body, orderBy: [], limit: null, locking: false, into: null, start: body.start, end: body.end };
+  return {
+    kind: "query",
+    with: null,
+    body,
+    orderBy: [],
+    limit: null,
+    locking: false,
+    into: null,
+    start: body.start,
+    end: body.end,
+  };
 }
 
 /** mysql's VALUE (…), (…). */
@@ -541,7 +590,8 @@ function insertTail(p: Parser, node: InsertStatement): void {
         start,
         end: p.previousEnd,
       });
-    } else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0)) node.returning = returning(p);
+    } else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0))
+      node.returning = returning(p);
     else if (p.marked(K.LOG) && p.nextIs(K.ERRORS)) logErrors(p);
     else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
       p.advance();
@@ -706,7 +756,14 @@ export function truncate(p: Parser): TruncateStatement {
     const only = p.accept(K.ONLY);
     targets.push(tableSource(p, only));
   } while (p.acceptKind(T.COMMA));
-  const node: TruncateStatement = { kind: "truncate", targets, cascade: false, restartIdentity: false, start, end: start };
+  const node: TruncateStatement = {
+    kind: "truncate",
+    targets,
+    cascade: false,
+    restartIdentity: false,
+    start,
+    end: start,
+  };
   // RESTART IDENTITY CASCADE, WITH (PARTITIONS (…)), DROP STORAGE, PURGE MATERIALIZED VIEW LOG
   while (!p.atEnd() && !p.at(T.RPAREN)) {
     if (p.dialect.grammar.bareStatements && !p.is(K.WITH)) break;
@@ -714,9 +771,24 @@ export function truncate(p: Parser): TruncateStatement {
     else if (p.is(K.IDENTITY)) node.restartIdentity = p.tokens.marks[p.pos - 1] === K.RESTART;
     if (p.at(T.LPAREN)) p.skipParens();
     else if (
-      p.is(K.RESTART) || p.is(K.CONTINUE) || p.is(K.IDENTITY) || p.is(K.CASCADE) || p.is(K.RESTRICT) || p.is(K.WITH) || p.is(K.DROP) ||
-      p.is(K.STORAGE) || p.is(K.ALL) || p.isText("REUSE") || p.is(K.PRESERVE) || p.is(K.PURGE) || p.is(K.MATERIALIZED) || p.is(K.VIEW) || p.is(K.LOG) ||
-      p.is(K.NOWAIT) || p.isText("WAIT") || p.at(T.NUMBER)
+      p.is(K.RESTART) ||
+      p.is(K.CONTINUE) ||
+      p.is(K.IDENTITY) ||
+      p.is(K.CASCADE) ||
+      p.is(K.RESTRICT) ||
+      p.is(K.WITH) ||
+      p.is(K.DROP) ||
+      p.is(K.STORAGE) ||
+      p.is(K.ALL) ||
+      p.isText("REUSE") ||
+      p.is(K.PRESERVE) ||
+      p.is(K.PURGE) ||
+      p.is(K.MATERIALIZED) ||
+      p.is(K.VIEW) ||
+      p.is(K.LOG) ||
+      p.is(K.NOWAIT) ||
+      p.isText("WAIT") ||
+      p.at(T.NUMBER)
     )
       p.advance();
     else p.fail("the end of the statement");

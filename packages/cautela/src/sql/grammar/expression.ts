@@ -119,7 +119,14 @@ function postfix(p: Parser, first: Expr): Expr {
         p.advance();
         if (p.at(T.STAR)) {
           p.advance();
-          left = { kind: "compound", what: "field", operands: [left], name: "*", start: left.start, end: p.previousEnd };
+          left = {
+            kind: "compound",
+            what: "field",
+            operands: [left],
+            name: "*",
+            start: left.start,
+            end: p.previousEnd,
+          };
           continue;
         }
         const field = p.label("the name of a field");
@@ -130,7 +137,14 @@ function postfix(p: Parser, first: Expr): Expr {
           left = call;
           continue;
         }
-        left = { kind: "compound", what: "field", operands: [left], name: field.text, start: left.start, end: field.end };
+        left = {
+          kind: "compound",
+          what: "field",
+          operands: [left],
+          name: field.text,
+          start: left.start,
+          end: field.end,
+        };
         continue;
       }
       default:
@@ -287,7 +301,16 @@ function quantified(p: Parser, left: Expr, op: string): Expr {
     }
   }
   p.expectKind(T.RPAREN, ")");
-  return { kind: "quantified", op, quantifier, left, query: inner, operand: value, start: left.start, end: p.previousEnd };
+  return {
+    kind: "quantified",
+    op,
+    quantifier,
+    left,
+    query: inner,
+    operand: value,
+    start: left.start,
+    end: p.previousEnd,
+  };
 }
 
 function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
@@ -326,7 +349,15 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
         if (least > IS) return null;
         p.advance();
         p.advance();
-        return { kind: "is", operand: left, test: "null", negated: true, right: null, start: left.start, end: p.previousEnd };
+        return {
+          kind: "is",
+          operand: left,
+          test: "null",
+          negated: true,
+          right: null,
+          start: left.start,
+          end: p.previousEnd,
+        };
       }
       if (!isRangeWord(next)) return null;
       if (least > RANGE) return null;
@@ -357,7 +388,14 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       if (least > COLLATE) return null;
       p.advance();
       const name = p.at(T.STRING) ? p.label("a collation") : p.name("a collation").parts[0];
-      return { kind: "compound", what: "collate", operands: [left], name: name.text, start: left.start, end: p.previousEnd };
+      return {
+        kind: "compound",
+        what: "collate",
+        operands: [left],
+        name: name.text,
+        start: left.start,
+        end: p.previousEnd,
+      };
     }
     case K.AT: {
       if (least > AT) return null;
@@ -514,7 +552,16 @@ function range(p: Parser, left: Expr, negated: boolean): Expr {
     case K.SUBMULTISET: {
       p.accept(K.OF);
       const right = climb(p, OTHER);
-      return { kind: "like", op: "member of", operand: left, pattern: right, escape: null, negated, start, end: right.end };
+      return {
+        kind: "like",
+        op: "member of",
+        operand: left,
+        pattern: right,
+        escape: null,
+        negated,
+        start,
+        end: right.end,
+      };
     }
     default: {
       let op = p.slice(p.base + p.tokens.starts[p.pos - 1], p.previousEnd).toLowerCase();
@@ -527,12 +574,12 @@ function range(p: Parser, left: Expr, negated: boolean): Expr {
       }
       if (p.is(K.BINARY)) p.advance();
       const pattern = climb(p, OTHER);
-      let escape: Expr | null = null;
+      let escaper: Expr | null = null;
       if (p.is(K.ESCAPE)) {
         p.advance();
-        escape = climb(p, OTHER);
+        escaper = climb(p, OTHER);
       }
-      return { kind: "like", op, operand: left, pattern, escape, negated, start, end: p.previousEnd };
+      return { kind: "like", op, operand: left, pattern, escape: escaper, negated, start, end: p.previousEnd };
     }
   }
 }
@@ -563,7 +610,8 @@ function isTest(p: Parser, left: Expr): Expr {
       }
       case K.JSON: {
         p.advance();
-        if (p.at(T.WORD) && (p.marked(K.VALUE) || p.marked(K.OBJECT) || p.marked(K.ARRAY) || p.isText("SCALAR"))) p.advance();
+        if (p.at(T.WORD) && (p.marked(K.VALUE) || p.marked(K.OBJECT) || p.marked(K.ARRAY) || p.isText("SCALAR")))
+          p.advance();
         if (p.accept(K.WITH) || p.accept(K.WITHOUT)) {
           p.accept(K.UNIQUE);
           p.accept(K.KEYS);
@@ -582,7 +630,8 @@ function isTest(p: Parser, left: Expr): Expr {
     if (p.acceptText("NORMALIZED") || p.acceptText("NAN") || p.acceptText("INFINITE") || p.acceptText("DOCUMENT")) {
       return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
     }
-    if (p.accept(K.EMPTY)) return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
+    if (p.accept(K.EMPTY))
+      return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
     if (p.isText("A") && p.peekKind(1) === T.WORD) {
       p.seek(p.pos + 2);
       return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
@@ -606,7 +655,15 @@ function hole(p: Parser): Expr {
   p.advance();
   // :name.field, :new.fee
   if (p.at(T.DOT) && text[0] === ":") {
-    const path: Ident[] = [{ start, end: start + text.length, text: text.slice(1), quoted: false, hole: !/^:(?:new|old|parent)$/i.test(text) }];
+    const path: Ident[] = [
+      {
+        start,
+        end: start + text.length,
+        text: text.slice(1),
+        quoted: false,
+        hole: !/^:(?:new|old|parent)$/i.test(text),
+      },
+    ];
     while (p.acceptKind(T.DOT)) path.push(p.at(T.STAR) ? p.starPart() : p.label("a name after the dot"));
     return { kind: "column", path, outer: false, start, end: p.previousEnd };
   }
@@ -850,14 +907,28 @@ function wordPrimary(p: Parser): Expr {
         p.seek(p.pos + 2);
         const inner = query(p);
         p.expectKind(T.RPAREN, ")");
-        return { kind: "compound", what: "cursor", operands: [{ kind: "subquery", query: inner, start, end: p.previousEnd }], name: "", start, end: p.previousEnd };
+        return {
+          kind: "compound",
+          what: "cursor",
+          operands: [{ kind: "subquery", query: inner, start, end: p.previousEnd }],
+          name: "",
+          start,
+          end: p.previousEnd,
+        };
       }
       break;
     case K.CURRENT:
       if (id === "jet" || !p.nextIs(K.OF)) break;
       p.advance();
       p.advance();
-      return { kind: "compound", what: "current", operands: [], name: p.ident("a cursor").text, start, end: p.previousEnd };
+      return {
+        kind: "compound",
+        what: "current",
+        operands: [],
+        name: p.ident("a cursor").text,
+        start,
+        end: p.previousEnd,
+      };
     case K.EXTRACT:
     case K.TRIM:
     case K.SUBSTRING:
@@ -998,18 +1069,20 @@ function intervalLiteral(p: Parser): Expr | null {
 }
 
 function isIntervalUnit(word: K): boolean {
-  return word === K.YEAR || word === K.MONTH || word === K.DAY || word === K.HOUR || word === K.MINUTE || word === K.SECOND;
+  return (
+    word === K.YEAR || word === K.MONTH || word === K.DAY || word === K.HOUR || word === K.MINUTE || word === K.SECOND
+  );
 }
 
 function caseExpression(p: Parser): Expr {
   const start = p.start;
   p.advance();
   const operandOf = p.is(K.WHEN) ? null : expression(p);
-  const whens: { when: Expr; then: Expr }[] = [];
+  const whens: { when: Expr; result: Expr }[] = [];
   while (p.accept(K.WHEN)) {
     const when = expression(p);
     p.expect(K.THEN);
-    whens.push({ when, then: expression(p) });
+    whens.push({ when, result: expression(p) });
   }
   if (whens.length === 0) p.fail("WHEN");
   const otherwise = p.accept(K.ELSE) ? expression(p) : null;
@@ -1110,7 +1183,8 @@ function nameOrCall(p: Parser): Expr {
 function remoteName(p: Parser, path: Ident[], start: number): Expr {
   p.advance();
   const link = p.name("the name of a database link").parts[0];
-  if (p.at(T.LPAREN) && !isOuterMark(p)) return callRest(p, { kind: "name", parts: path, link, start, end: p.previousEnd });
+  if (p.at(T.LPAREN) && !isOuterMark(p))
+    return callRest(p, { kind: "name", parts: path, link, start, end: p.previousEnd });
   return { kind: "column", path, outer: false, start, end: p.previousEnd };
 }
 
@@ -1124,7 +1198,9 @@ function bangPath(p: Parser, path: Ident[], start: number): Expr {
 }
 
 function isOuterMark(p: Parser): boolean {
-  return p.dialect.id === "plsql" && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.PLUS && p.peekKind(2) === T.RPAREN;
+  return (
+    p.dialect.id === "plsql" && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.PLUS && p.peekKind(2) === T.RPAREN
+  );
 }
 
 /** `_utf8mb4'…'`, `berth_code '…'`: a literal of the type or character set that stands before it. */

@@ -34,7 +34,9 @@ export function atQuery(p: Parser): boolean {
     case K.WITH:
       return true;
     case K.VALUES:
-      return p.dialect.grammar.pipesAreOr ? !p.dialect.wordClass[K.VALUES] || p.peekKind(1) !== T.LPAREN || valuesIsQuery(p) : true;
+      return p.dialect.grammar.pipesAreOr
+        ? !p.dialect.wordClass[K.VALUES] || p.peekKind(1) !== T.LPAREN || valuesIsQuery(p)
+        : true;
     case K.TABLE: {
       const next = p.peekKind(1);
       return (next === T.WORD || next === T.QUOTED) && p.dialect.id !== "tsql" && p.dialect.id !== "plsql";
@@ -151,7 +153,12 @@ function lockClause(p: Parser): boolean {
     for (;;) {
       if (p.at(T.LPAREN)) p.skipParens();
       else if (p.at(T.COMMA)) p.advance();
-      else if (p.at(T.WORD) && /^(?:path|auto|raw|explicit|root|type|elements|xsinil|absent|include_null_values|without_array_wrapper|base64|binary|xmldata|xmlschema)$/i.test(p.tokenText()))
+      else if (
+        p.at(T.WORD) &&
+        /^(?:path|auto|raw|explicit|root|type|elements|xsinil|absent|include_null_values|without_array_wrapper|base64|binary|xmldata|xmlschema)$/i.test(
+          p.tokenText(),
+        )
+      )
         p.advance();
       else return false;
     }
@@ -577,7 +584,8 @@ function intoTarget(p: Parser): IntoTarget {
     p.advance();
     p.advance();
     // CHARACTER SET, FIELDS …, LINES …: options of the file.
-    while (!p.atEnd() && !p.is(K.FROM) && !p.at(T.RPAREN) && !p.is(K.WHERE) && !p.is(K.FOR) && !p.is(K.LOCK)) p.advance();
+    while (!p.atEnd() && !p.is(K.FROM) && !p.at(T.RPAREN) && !p.is(K.WHERE) && !p.is(K.FOR) && !p.is(K.LOCK))
+      p.advance();
     return { what: "file", temporary: false, targets: [], start, end: p.previousEnd };
   }
   if (p.is(K.STRICT)) p.advance();
@@ -591,7 +599,11 @@ function intoTarget(p: Parser): IntoTarget {
   while (p.acceptKind(T.COMMA));
   // Which of the two it is cannot be told from `INTO total` alone: in a routine it is a variable.
   const creates =
-    !p.dialect.grammar.pipesAreOr && p.dialect.id !== "plsql" && targets.length === 1 && targets[0].kind === "column" && p.inRoutine === 0;
+    !p.dialect.grammar.pipesAreOr &&
+    p.dialect.id !== "plsql" &&
+    targets.length === 1 &&
+    targets[0].kind === "column" &&
+    p.inRoutine === 0;
   const name = creates && targets[0].kind === "column" ? targets[0].path[targets[0].path.length - 1].text : "";
   return {
     what: creates || (p.dialect.id === "tsql" && targets[0].kind === "column") ? "table" : "variables",
@@ -702,7 +714,14 @@ function groupItems(p: Parser, items: Expr[]): void {
 
 /** LIMIT, OFFSET and FETCH in any order; the current token is one of them. */
 export function limit(p: Parser, before: Limit | null): Limit {
-  const node: Limit = before ?? { count: null, offset: null, percent: false, withTies: false, start: p.start, end: p.start };
+  const node: Limit = before ?? {
+    count: null,
+    offset: null,
+    percent: false,
+    withTies: false,
+    start: p.start,
+    end: p.start,
+  };
   if (p.accept(K.LIMIT)) {
     if (p.accept(K.ALL)) node.count = null;
     else if (p.accept(K.NULL)) node.count = null;
@@ -724,7 +743,8 @@ export function limit(p: Parser, before: Limit | null): Limit {
   } else {
     p.expect(K.FETCH);
     if (!p.accept(K.FIRST)) p.expect(K.NEXT);
-    if (p.is(K.ROW) || p.is(K.ROWS)) node.count = { kind: "literal", type: "number", value: "1", start: p.start, end: p.start };
+    if (p.is(K.ROW) || p.is(K.ROWS))
+      node.count = { kind: "literal", type: "number", value: "1", start: p.start, end: p.start };
     else node.count = operand(p);
     node.percent = p.accept(K.PERCENT);
     if (!p.accept(K.ROWS)) p.accept(K.ROW);
@@ -734,4 +754,3 @@ export function limit(p: Parser, before: Limit | null): Limit {
   node.end = p.previousEnd;
   return node;
 }
-

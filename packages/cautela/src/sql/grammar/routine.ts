@@ -32,7 +32,8 @@ export function skipRoutine(p: Parser): void {
           depth++;
           began = true;
         } else if (p.marked(K.END)) {
-          if (p.nextIs(K.IF) || p.nextIs(K.LOOP) || p.nextIs(K.WHILE) || p.nextIs(K.REPEAT) || p.nextIs(K.FOR)) p.advance();
+          if (p.nextIs(K.IF) || p.nextIs(K.LOOP) || p.nextIs(K.WHILE) || p.nextIs(K.REPEAT) || p.nextIs(K.FOR))
+            p.advance();
           else {
             if (depth > 0) depth--;
             if (p.nextIs(K.CASE)) p.advance();

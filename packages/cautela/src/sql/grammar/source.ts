@@ -281,7 +281,8 @@ function isFunctionSource(p: Parser): boolean {
   return true;
 }
 
-const TABLE_HINTS = /^(?:holdlock|index|nolock|paglock|readcommitted|readpast|readuncommitted|rowlock|tablock|tablockx|updlock|xlock)$/i;
+const TABLE_HINTS =
+  /^(?:holdlock|index|nolock|paglock|readcommitted|readpast|readuncommitted|rowlock|tablock|tablockx|updlock|xlock)$/i;
 
 function isTableHint(p: Parser, ahead: number): boolean {
   if (p.peekKind(ahead) !== T.WORD) return false;
@@ -357,7 +358,15 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
     const from = p.start;
     p.advance();
     const next = joined(p);
-    const join: Join = { type: "cross", natural: false, source: next, on: null, using: null, start: from, end: next.end };
+    const join: Join = {
+      type: "cross",
+      natural: false,
+      source: next,
+      on: null,
+      using: null,
+      start: from,
+      end: next.end,
+    };
     if (node.kind === "joined") node.joins.push(join);
     else node = { kind: "joined", first: node, joins: [join], alias: null, start: node.start, end: next.end };
     node.end = next.end;
@@ -367,7 +376,15 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
     if (node.query.kind === "query") {
       const whole = queryRest(p, node.query, node.start);
       p.expectKind(T.RPAREN, ")");
-      return aliased(p, { kind: "derived", query: whole, alias: null, columns: null, lateral, start, end: p.previousEnd });
+      return aliased(p, {
+        kind: "derived",
+        query: whole,
+        alias: null,
+        columns: null,
+        lateral,
+        start,
+        end: p.previousEnd,
+      });
     }
   }
   p.expectKind(T.RPAREN, ")");
@@ -378,7 +395,14 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
 
 function isTail(p: Parser): boolean {
   return (
-    p.is(K.UNION) || p.is(K.EXCEPT) || p.is(K.INTERSECT) || p.is(K.MINUS) || p.is(K.ORDER) || p.is(K.LIMIT) || p.is(K.OFFSET) || p.is(K.FETCH)
+    p.is(K.UNION) ||
+    p.is(K.EXCEPT) ||
+    p.is(K.INTERSECT) ||
+    p.is(K.MINUS) ||
+    p.is(K.ORDER) ||
+    p.is(K.LIMIT) ||
+    p.is(K.OFFSET) ||
+    p.is(K.FETCH)
   );
 }
 
@@ -547,7 +571,11 @@ function systemTime(p: Parser): void {
 /** PIVOT, UNPIVOT and MATCH_RECOGNIZE behind a source: kept as text, the source inside kept. */
 function suffix(p: Parser, node: Source): Source {
   let result = node;
-  while (p.at(T.WORD) && (p.marked(K.PIVOT) || p.marked(K.UNPIVOT) || p.marked(K.MATCH_RECOGNIZE)) && p.dialect.id !== "jet") {
+  while (
+    p.at(T.WORD) &&
+    (p.marked(K.PIVOT) || p.marked(K.UNPIVOT) || p.marked(K.MATCH_RECOGNIZE)) &&
+    p.dialect.id !== "jet"
+  ) {
     if (p.dialect.id !== "tsql" && p.dialect.id !== "plsql") break;
     p.advance();
     if (p.is(K.XMLFOREST)) p.advance();

@@ -2,10 +2,10 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type { Name, OpaqueStatement, Statement, StatementClass, TransactionStatement, With } from "../tree.ts";
+import { alterTable } from "./alter.ts";
 import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
 import { inner, query, withTables } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
-import { alterTable } from "./alter.ts";
 import { createIndex, createTable, ifExists, skipStatement, startsNext } from "./table.ts";
 
 inner.statement = statement;
@@ -291,7 +291,8 @@ function drop(p: Parser, start: number): Statement {
   const from = p.pos;
   if (!p.atEnd() && !(p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p))) skipStatement(p);
   let cascade = false;
-  for (let i = from; i < p.pos; i++) if (p.tokens.kinds[i] === T.WORD && p.tokens.marks[i] === K.CASCADE) cascade = true;
+  for (let i = from; i < p.pos; i++)
+    if (p.tokens.kinds[i] === T.WORD && p.tokens.marks[i] === K.CASCADE) cascade = true;
   return { kind: "drop", object, names, ifExists: optional, cascade, start, end: p.previousEnd };
 }
 
@@ -401,7 +402,8 @@ function classified(p: Parser): Statement {
   if (word === K.ALTER || word === K.DROP) {
     p.advance();
     if (word === K.DROP) return drop(p, start);
-    if (p.is(K.TABLE) || ((p.is(K.IGNORE) || p.is(K.ONLINE) || p.is(K.FOREIGN)) && p.nextIs(K.TABLE))) return alterTable(p, start);
+    if (p.is(K.TABLE) || ((p.is(K.IGNORE) || p.is(K.ONLINE) || p.is(K.FOREIGN)) && p.nextIs(K.TABLE)))
+      return alterTable(p, start);
     return opaqueObject(p, verb, start);
   }
   const known = CLASSES[word];

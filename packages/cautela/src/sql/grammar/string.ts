@@ -16,13 +16,13 @@ export function stringValue(p: Parser): string {
   const quote = raw[open];
   const inner = raw.slice(open + 1, -1);
   const backslash = prefix === "E" || (lexical.backslashEscapes && prefix !== "B" && prefix !== "X");
-  if (backslash && inner.includes("\\")) return unescape(inner, quote);
+  if (backslash && inner.includes("\\")) return unescaped(inner, quote);
   return inner.includes(quote) ? inner.replaceAll(quote + quote, quote) : inner;
 }
 
 const ESCAPES: Record<string, string> = { n: "\n", t: "\t", r: "\r", b: "\b", f: "\f", "0": "\0", Z: "\x1a" };
 
-function unescape(text: string, quote: string): string {
+function unescaped(text: string, quote: string): string {
   let out = "";
   for (let i = 0; i < text.length; i++) {
     const character = text[i];

@@ -88,7 +88,10 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
 function atQueryInParens(p: Parser): boolean {
   let at = 1;
   while (p.peekKind(at) === T.LPAREN && at < 500) at++;
-  return p.peekKind(at) === T.WORD && (p.peekMark(at) === K.SELECT || p.peekMark(at) === K.WITH || p.peekMark(at) === K.VALUES);
+  return (
+    p.peekKind(at) === T.WORD &&
+    (p.peekMark(at) === K.SELECT || p.peekMark(at) === K.WITH || p.peekMark(at) === K.VALUES)
+  );
 }
 
 /** `(a, b)` behind the table's name: the columns of CREATE TABLE … AS. */
@@ -106,7 +109,13 @@ function isNameList(p: Parser): boolean {
     if (next !== T.COMMA) return false;
     at += 2;
   }
-  return p.nextIs(K.AS, at) || p.nextIs(K.WITH, at) || p.nextIs(K.ON, at) || p.nextIs(K.USING, at) || p.nextIs(K.TABLESPACE, at);
+  return (
+    p.nextIs(K.AS, at) ||
+    p.nextIs(K.WITH, at) ||
+    p.nextIs(K.ON, at) ||
+    p.nextIs(K.USING, at) ||
+    p.nextIs(K.TABLESPACE, at)
+  );
 }
 
 /** The options behind the parentheses, and AS query. What they say is not needed; they are kept as text. */
@@ -339,7 +348,8 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
     case K.FULLTEXT:
     case K.SPATIAL:
       if (!mysql && p.dialect.id !== "tsql") break;
-      if (p.marked(K.KEY) && p.peekKind(1) !== T.LPAREN && p.peekKind(1) !== T.WORD && p.peekKind(1) !== T.QUOTED) break;
+      if (p.marked(K.KEY) && p.peekKind(1) !== T.LPAREN && p.peekKind(1) !== T.WORD && p.peekKind(1) !== T.QUOTED)
+        break;
       p.advance();
       if (!p.accept(K.INDEX)) p.accept(K.KEY);
       node.kind = "index";
@@ -777,7 +787,13 @@ export function createIndex(p: Parser, start: number, unique: boolean): CreateIn
       p.advance();
       node.where = expression(p);
     } else if (p.at(T.BAD)) p.fail("the end of the statement");
-    else if (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p) && !(p.is(K.WITH) && p.peekKind(1) === T.LPAREN)) break;
+    else if (
+      p.dialect.grammar.bareStatements &&
+      p.firstOnLine() &&
+      startsNext(p) &&
+      !(p.is(K.WITH) && p.peekKind(1) === T.LPAREN)
+    )
+      break;
     else if (p.at(T.LPAREN)) p.skipParens();
     else p.advance();
   }

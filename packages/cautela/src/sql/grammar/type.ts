@@ -106,7 +106,10 @@ function typeWords(p: Parser): string {
     if (p.accept(K.VARYING)) name += " varying";
     return name;
   }
-  if ((first === "character" || first === "char" || first === "nchar" || first === "bit" || first === "binary") && p.is(K.VARYING)) {
+  if (
+    (first === "character" || first === "char" || first === "nchar" || first === "bit" || first === "binary") &&
+    p.is(K.VARYING)
+  ) {
     p.advance();
     return `${name} varying`;
   }

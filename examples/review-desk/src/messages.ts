@@ -1,0 +1,22 @@
+import type { DialectId, Finding, StatementReview, Unchecked, Verdict } from "cautela";
+
+/** What the page asks of the worker. */
+export interface Request {
+  id: number;
+  text: string;
+  dialect: DialectId;
+  /** DDL of the database, file by file. */
+  catalog: string[];
+}
+
+/** What the worker answers: a review without its trees, which the page does not need. */
+export interface Answer {
+  id: number;
+  verdict: Verdict;
+  statements: (StatementReview & { start: number; end: number })[];
+  findings: Finding[];
+  unchecked: Unchecked[];
+  /** How many tables the catalog holds. */
+  tables: number;
+  milliseconds: number;
+}

@@ -1,0 +1,54 @@
+import type { Reach } from "cautela";
+
+const WIDTH = 120;
+
+/** Reach as a bar: the share of the table that the statement touches; hatched where only the data can tell. */
+export function ReachBar({ reach, target }: { reach: Reach; target: string | null }) {
+  const every = reach.bound === "every" || reach.bound === "multiplied";
+  const unknown = reach.bound === "some" || reach.bound === "unknown";
+  const share = every ? WIDTH : reach.bound === "none" ? 0 : unknown ? WIDTH : 3;
+  return (
+    <span className="reach">
+      <svg width={WIDTH + 2} height="10" aria-hidden="true">
+        <defs>
+          <pattern id="hatch" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="1.4" height="4" className="hatch" />
+          </pattern>
+        </defs>
+        <rect x="0.5" y="0.5" width={WIDTH} height="9" className="reach-frame" />
+        <rect
+          x="0.5"
+          y="0.5"
+          width={share}
+          height="9"
+          className={unknown ? "reach-part" : "reach-share"}
+          fill={unknown ? "url(#hatch)" : undefined}
+        />
+      </svg>
+      <span>
+        {words(reach)}
+        {target ? ` of ${target}` : ""}
+      </span>
+    </span>
+  );
+}
+
+function words(reach: Reach): string {
+  const rows = reach.rows?.toLocaleString("en");
+  switch (reach.bound) {
+    case "none":
+      return "no row";
+    case "one":
+      return "one row at most";
+    case "few":
+      return `${rows} rows at most`;
+    case "some":
+      return "a filtered part";
+    case "every":
+      return rows === undefined ? "every row" : `every row, about ${rows},`;
+    case "multiplied":
+      return "more than every row";
+    case "unknown":
+      return "not known how many rows";
+  }
+}

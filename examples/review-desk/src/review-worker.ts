@@ -1,0 +1,35 @@
+/// <reference lib="webworker" />
+import { Catalog, catalogFromDdl, review } from "cautela";
+import type { Answer, Request } from "./messages.ts";
+
+// The catalog is built anew only when its text or the dialect changes, not at every key.
+let builtFrom = "";
+let built: Catalog | undefined;
+
+function catalogOf({ catalog, dialect }: Request): Catalog | undefined {
+  if (catalog.length === 0) return undefined;
+  const key = [dialect, ...catalog].join("\u0000");
+  if (key !== builtFrom) {
+    built = new Catalog(dialect);
+    for (const text of catalog) built = catalogFromDdl(text, { dialect, onto: built });
+    builtFrom = key;
+  }
+  return built;
+}
+
+self.addEventListener("message", (event: MessageEvent<Request>) => {
+  const request = event.data;
+  const began = performance.now();
+  const catalog = catalogOf(request);
+  const result = review(request.text, { dialect: request.dialect, catalog });
+  const answer: Answer = {
+    id: request.id,
+    verdict: result.verdict,
+    statements: result.statements.map((one, i) => ({ ...one, start: result.read[i].start, end: result.read[i].end })),
+    findings: result.findings,
+    unchecked: result.unchecked,
+    tables: catalog?.size ?? 0,
+    milliseconds: performance.now() - began,
+  };
+  self.postMessage(answer);
+});

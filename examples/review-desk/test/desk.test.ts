@@ -1,0 +1,126 @@
+import { fileURLToPath } from "node:url";
+import type { Browser, Page } from "playwright-core";
+import { type PreviewServer, preview } from "vite";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from "vitest";
+import { findChromium, launchChromium } from "../../../scripts/chromium.mjs";
+
+const found = findChromium();
+if (!found) {
+  if (process.env.CI === "true") throw new Error("no Chromium for the tests of the page (set CHROMIUM)");
+  console.log("no Chromium found (set CHROMIUM to its path): the tests of the page are skipped");
+}
+
+describe.runIf(found)("the review desk", () => {
+  let server: PreviewServer;
+  let browser: Browser;
+  let page: Page;
+  let address: string;
+  const errors: string[] = [];
+  const foreign: string[] = [];
+
+  beforeAll(async () => {
+    server = await preview({
+      root: fileURLToPath(new URL("..", import.meta.url)),
+      preview: { port: 0 },
+      logLevel: "error",
+    });
+    address = server.resolvedUrls?.local[0] ?? "";
+    browser = await launchChromium();
+  });
+  afterAll(async () => {
+    await browser.close();
+    await server.close();
+  });
+  beforeEach(async () => {
+    page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    page.on("pageerror", (error) => errors.push(error.message));
+    page.on("console", (message) => {
+      if (message.type() === "error") errors.push(message.text());
+    });
+    page.on("request", (request) => {
+      if (!request.url().startsWith(address) && !/^(?:data|blob):/.test(request.url())) foreign.push(request.url());
+    });
+    await page.goto(address);
+    await page.getByTestId("verdict").waitFor();
+  });
+  afterEach(async () => {
+    await page.close();
+    expect(errors).toEqual([]);
+    expect(foreign).toEqual([]);
+  });
+
+  const verdict = () => page.getByTestId("verdict").locator("strong").textContent();
+  const write = async (text: string) => {
+    await page.locator(".cm-content").click();
+    await page.keyboard.press("Control+A");
+    await page.keyboard.insertText(text);
+  };
+
+  test("reviews while one types, with the catalog that is open", async () => {
+    await write("DELETE FROM berth;");
+    await page.getByText("This deletes all rows of").waitFor();
+    expect(await verdict()).toBe("stop");
+    await expect.poll(() => page.locator(".findings li").count()).toBe(1);
+    await write("DELETE FROM berth WHERE berth_id = 3;");
+    await page.getByText("Nothing was found").waitFor();
+    expect(await verdict()).toBe("clear");
+  });
+
+  test("jumps from a finding to its place, and from a place to its finding", async () => {
+    await page.locator(".findings button").nth(2).click();
+    expect(await page.locator(".cm-activeLine").textContent()).toContain("TRUNCATE");
+    await page.keyboard.press("F8");
+    expect(await page.locator(".findings [aria-current='true'] code").first().textContent()).toBe("unread");
+    await page.keyboard.press("Shift+F8");
+    expect(await page.locator(".findings [aria-current='true'] code").first().textContent()).toBe("every-row");
+    await page.locator(".cm-line", { hasText: "DELETE FROM owner" }).click();
+    expect(await page.locator(".findings li").first().locator("button").getAttribute("aria-current")).toBe("true");
+    await page.locator(".gutter-mark").nth(1).click();
+    expect(await page.locator(".findings li").nth(1).locator("button").getAttribute("aria-current")).toBe("true");
+  });
+
+  test("opens demo scripts with their dialect and catalog", async () => {
+    await page.getByRole("combobox", { name: "Script" }).selectOption("tsql/01-cut-off");
+    await page.getByText("This deletes all rows of").waitFor();
+    expect(await page.getByRole("combobox", { name: "Dialect" }).inputValue()).toBe("tsql");
+    await expect.poll(() => page.locator(".gutter-mark").count()).toBe(2);
+  });
+
+  test("takes a script by the file dialog and a catalog by hand", async () => {
+    const picked = page.waitForEvent("filechooser");
+    await page.getByRole("button", { name: "Open a file" }).click();
+    await (await picked).setFiles({
+      name: "my.sql",
+      mimeType: "text/plain",
+      buffer: Buffer.from("\uFEFFDELETE FROM anchor WHERE code IS NULL;"),
+    });
+    await page.getByText("is not in the catalog").waitFor();
+    await page.getByRole("button", { name: /^Catalog/ }).click();
+    await page.getByLabel("DDL of the database").fill("CREATE TABLE anchor (code int NOT NULL);");
+    await page.getByText("1 table", { exact: false }).first().waitFor();
+    await page.getByRole("button", { name: "Done" }).click();
+    await page.getByText("No row of", { exact: true }).waitFor();
+    expect(await verdict()).toBe("ask");
+  });
+
+  test("takes a dropped file", async () => {
+    const transfer = await page.evaluateHandle(() => {
+      const data = new DataTransfer();
+      data.items.add(new File(["TRUNCATE vessel;"], "dropped.sql"));
+      return data;
+    });
+    await page.dispatchEvent(".desk", "drop", { dataTransfer: transfer });
+    await page.getByText("This empties the table").waitFor();
+    expect(await page.locator(".title").textContent()).toBe("dropped.sql");
+  });
+
+  test("keeps up with a large script and shows light and dark", async () => {
+    const buffer = Buffer.from("UPDATE berth SET depth_m = 1 WHERE berth_id = 1;\n".repeat(3000));
+    await page.getByLabel("Open files").setInputFiles({ name: "large.sql", mimeType: "text/plain", buffer });
+    await page.getByText("3000 statements").first().waitFor();
+    await page.getByRole("combobox", { name: "Colours" }).selectOption("dark");
+    const dark = await page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+    await page.getByRole("combobox", { name: "Colours" }).selectOption("light");
+    expect(await page.evaluate(() => getComputedStyle(document.body).backgroundColor)).not.toBe(dark);
+  });
+});

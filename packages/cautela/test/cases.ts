@@ -1,0 +1,48 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { type DialectId, isDialectId } from "cautela";
+
+/** One case of a `.sql` file: a script, its dialect, its tables, and what must be found. */
+export interface Case {
+  name: string;
+  dialects: DialectId[];
+  ddl: string;
+  sql: string;
+  /** `statement hazard weight`, one a line; empty: nothing may be found. */
+  expected: string[];
+}
+
+/**
+ * Reads the cases of a folder. A file holds a head with the tables and then cases:
+ *
+ *     -- tables
+ *     CREATE TABLE …
+ *     -- case: a name [dialect dialect]
+ *     -- finds: 0 every-row stop
+ *     UPDATE …
+ *
+ * A case without `finds` must be quiet.
+ */
+export function casesOf(folder: string): Case[] {
+  return readdirSync(folder)
+    .filter((file) => file.endsWith(".sql"))
+    .sort()
+    .flatMap((file) => fileCases(file, readFileSync(join(folder, file), "utf8")));
+}
+
+function fileCases(file: string, text: string): Case[] {
+  const [head, ...parts] = text.split(/^-- case: /m);
+  const ddl = head.replace(/^-- tables\n/m, "");
+  return parts.map((part) => {
+    const [title, ...lines] = part.split("\n");
+    const match = /^(.*?)\s*\[([a-z ]+)\]$/.exec(title);
+    if (!match) throw new Error(`${file}: the case "${title}" names no dialect`);
+    const dialects = match[2].split(" ").map((id) => {
+      if (!isDialectId(id)) throw new Error(`${file}: ${id} is no dialect`);
+      return id;
+    });
+    const expected = lines.filter((line) => line.startsWith("-- finds: ")).map((line) => line.slice(10).trim());
+    const sql = lines.filter((line) => !line.startsWith("-- finds: ")).join("\n");
+    return { name: `${file}: ${match[1]}`, dialects, ddl, sql, expected };
+  });
+}

@@ -1,0 +1,143 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { fileURLToPath } from "node:url";
+import Ajv from "ajv/dist/2020.js";
+import { catalogFromDdl, type DialectId, dialectIds, report, review, reviewChangeSet, reviewDocument } from "cautela";
+import { expect, test } from "vitest";
+
+const demo = (path: string) => fileURLToPath(new URL(`../../../demo/${path}`, import.meta.url));
+const schema = createRequire(import.meta.url)("cautela/review.schema.json");
+const valid = new Ajv({ allErrors: true }).compile(schema);
+
+const demoCatalog = (dialect: DialectId) =>
+  catalogFromDdl(readFileSync(demo(`data/${dialect}.sql`), "utf8"), {
+    dialect,
+    onto: catalogFromDdl(readFileSync(demo(`schema/${dialect}.sql`), "utf8"), { dialect }),
+  });
+
+test.each(dialectIds)("the harbour database is read whole in %s", (dialect) => {
+  const catalog = demoCatalog(dialect);
+  expect(catalog.size).toBe(10);
+  const mooring = [...catalog.tables()].find((table) => table.name.toLowerCase() === "mooring");
+  expect(mooring?.columns.length).toBe(7);
+  expect(mooring?.rows).toBe(240);
+  expect(mooring?.foreignKeys.length).toBe(2);
+  expect(mooring?.primaryKey?.columns.map((column) => column.toLowerCase())).toEqual(["mooring_id"]);
+  for (const file of [`schema/${dialect}.sql`, `data/${dialect}.sql`]) {
+    const { findings } = review(readFileSync(demo(file), "utf8"), { dialect });
+    expect(findings).toEqual([]);
+  }
+});
+
+// What each story is about: its findings, in the order of the script.
+const STORIES: Record<string, string[]> = {
+  "postgresql/01-new-tariff": [],
+  "postgresql/02-raise-all-fees": ["every-row"],
+  "postgresql/03-vessel-sold": [],
+  "postgresql/04-clear-tide-readings": ["hollow-filter"],
+  "postgresql/05-renumber-berth": ["dead-filter"],
+  "postgresql/06-import-scratch": [],
+  "postgresql/07-new-column": [],
+  "postgresql/08-friday-evening": ["hollow-filter", "hollow-filter", "every-row", "unread"],
+  "mysql/01-joined-raise": ["every-row"],
+  "mysql/02-clear-log": ["every-row", "hollow-filter"],
+  "mariadb/01-joined-raise": ["every-row"],
+  "mariadb/02-clear-log": ["every-row", "hollow-filter"],
+  "sqlite/01-tidy-owners": ["hollow-filter"],
+  "sqlite/02-rebuild-tariff": [],
+  "tsql/01-cut-off": ["every-row", "unread"],
+  "tsql/02-through-the-alias": ["every-row"],
+  "plsql/01-pilots": ["every-row"],
+  "plsql/02-empty-mail": ["hollow-filter"],
+  "jet/01-berths-in-repair": ["every-row"],
+  "jet/02-vessels": [],
+};
+
+test("every demo script tells its story", () => {
+  const told: Record<string, string[]> = {};
+  for (const dialect of dialectIds) {
+    const catalog = demoCatalog(dialect);
+    for (const file of readdirSync(demo(`scripts/${dialect}`))) {
+      const result = review(readFileSync(demo(`scripts/${dialect}/${file}`), "utf8"), { dialect, catalog, path: file });
+      told[`${dialect}/${file.replace(".sql", "")}`] = result.findings.map((finding) => finding.hazard);
+      valid(reviewDocument([result]));
+      expect(valid.errors).toBeNull();
+    }
+  }
+  expect(told).toEqual(STORIES);
+});
+
+test("the result names places, targets, reach and writes", () => {
+  const catalog = catalogFromDdl("CREATE TABLE berth (berth_id int PRIMARY KEY, a int, b int, UNIQUE (a, b));", {
+    dialect: "postgresql",
+  });
+  const text = [
+    "-- first",
+    "UPDATE berth SET b = 1 WHERE berth_id = 3;",
+    "DELETE FROM berth WHERE berth_id IN (1, 2, 2, 3);",
+    "DELETE FROM berth WHERE a = 1 AND b = $1;",
+    "DELETE FROM berth WHERE a = 1;",
+    "DELETE FROM berth WHERE berth_id = 1 OR berth_id = 2;",
+    "DELETE FROM berth WHERE berth_id = (SELECT max(berth_id) FROM berth);",
+    "DELETE FROM berth WHERE berth_id = a;",
+    "INSERT INTO berth (berth_id) VALUES (1), (2);",
+  ].join("\r\n");
+  const { statements } = review(text, { catalog });
+  expect(statements.map((one) => [one.line, one.kind, one.reach])).toEqual([
+    [2, "update", { bound: "one", rows: 1 }],
+    [3, "delete", { bound: "few", rows: 3 }],
+    [4, "delete", { bound: "one", rows: 1 }],
+    [5, "delete", { bound: "some" }],
+    [6, "delete", { bound: "few", rows: 2 }],
+    [7, "delete", { bound: "one", rows: 1 }],
+    [8, "delete", { bound: "some" }],
+    [9, "insert", { bound: "few", rows: 2 }],
+  ]);
+  expect(statements[0]).toMatchObject({
+    target: "public.berth",
+    column: 1,
+    endLine: 2,
+    endColumn: 42,
+    writes: [{ table: "public.berth", action: "update", columns: ["b"], via: "statement" }],
+  });
+});
+
+test("a policy softens, weighs and silences", () => {
+  const sql = "DELETE FROM tide_reading;";
+  expect(review(sql, { policy: { tables: { tide_reading: "log" } } }).verdict).toBe("clear");
+  expect(review(sql, { policy: { weights: { "every-row": "note" } } }).verdict).toBe("note");
+  expect(review(sql, { policy: { weights: { "every-row": "off" } } }).findings).toEqual([]);
+});
+
+test("without a catalog it says what was not judged", () => {
+  const { unchecked, verdict } = review("DELETE FROM berth WHERE berth_id = 3;");
+  expect(verdict).toBe("clear");
+  expect(unchecked).toEqual([
+    { statement: 0, missing: expect.stringContaining("no catalog"), hazards: expect.any(Array) },
+  ]);
+});
+
+test("a comment in the script chooses the dialect; the caller's word goes before it", () => {
+  expect(review("-- cautela: dialect tsql\nDELETE berth").statements[0].kind).toBe("delete");
+  expect(review("-- cautela: dialect tsql\nDELETE berth", { dialect: "sqlite" }).statements[0].kind).toBe("unread");
+});
+
+test("scripts of a change set see what the ones before them have made", () => {
+  const [, second] = reviewChangeSet(
+    [
+      { text: "ALTER TABLE berth ADD COLUMN code int NOT NULL;" },
+      { text: "DELETE FROM berth WHERE code IS NOT NULL;" },
+    ],
+    { catalog: catalogFromDdl("CREATE TABLE berth (berth_id int);", { dialect: "postgresql" }) },
+  );
+  expect(second.findings.map((finding) => finding.hazard)).toEqual(["hollow-filter"]);
+});
+
+test("the text report fits its width and shows weight without colour", () => {
+  const text = report(review("UPDATE mooring\nSET fee = fee * 1.05;", { path: "raise.sql" }), "text");
+  expect(text.split("\n").every((line) => line.length <= 80)).toBe(true);
+  expect(text).toContain("■ stop every-row");
+  expect(text).toContain("■   1 UPDATE mooring");
+  expect(text).toContain("████████████ reach: every row of mooring");
+  expect(text).toMatch(/\nstop: ■ 1 stop, 1 unchecked; 1 statement\n$/);
+});

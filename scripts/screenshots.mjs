@@ -1,0 +1,88 @@
+// Draws docs/screenshots from the demo data: the page in headless Chromium, the command line in a
+// terminal window under Xvfb. Needs Debian's chromium, xvfb, xterm and imagemagick.
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { fileURLToPath } from "node:url";
+import { preview } from "vite";
+import { launchChromium } from "./chromium.mjs";
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const shots = join(root, "docs/screenshots");
+mkdirSync(shots, { recursive: true });
+const only = process.argv[2];
+
+async function pages() {
+  const server = await preview({
+    root: join(root, "examples/review-desk"),
+    preview: { port: 4179, strictPort: true },
+    logLevel: "error",
+  });
+  const browser = await launchChromium();
+  const shot = async (name, scheme, act) => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
+    await page.goto("http://localhost:4179/");
+    await page.getByTestId("verdict").waitFor();
+    await act(page);
+    await wait(300);
+    await page.screenshot({ path: join(shots, `${name}.png`) });
+    await page.close();
+  };
+  await shot("desk", "light", async (page) => {
+    await page.locator(".findings button").first().click();
+  });
+  await shot("desk-dark", "dark", async (page) => {
+    await page.getByRole("combobox", { name: "Script" }).selectOption("tsql/02-through-the-alias");
+    await page.getByText("tsql/02-through-the-alias").first().waitFor();
+  });
+  await shot("desk-catalog", "light", async (page) => {
+    await page.getByRole("button", { name: /^Catalog/ }).click();
+  });
+  await browser.close();
+  await server.close();
+}
+
+async function terminals() {
+  const display = ":97";
+  const xvfb = spawn("Xvfb", [display, "-screen", "0", "1280x800x24"], { stdio: "ignore" });
+  await wait(1500);
+  const shot = async (name, command) => {
+    const script = `cd ${root}; clear; printf '$ %s\\n' ${JSON.stringify(command)}; export PATH=${root}/node_modules/.bin:$PATH; ${command}; sleep 60`;
+    const term = spawn(
+      "xterm",
+      [
+        "-fa",
+        "DejaVu Sans Mono",
+        "-fs",
+        "11",
+        "-geometry",
+        "100x46+0+0",
+        "-bg",
+        "#16181b",
+        "-fg",
+        "#e4e2dc",
+        "-e",
+        "bash",
+        "-c",
+        script,
+      ],
+      { stdio: "ignore", env: { ...process.env, DISPLAY: display, TERM: "xterm-256color" } },
+    );
+    await wait(3500);
+    spawnSync("import", ["-window", "root", join(shots, `${name}.png`)], { env: { ...process.env, DISPLAY: display } });
+    spawnSync("mogrify", ["-fuzz", "12%", "-trim", "+repage", join(shots, `${name}.png`)]);
+    term.kill();
+    await wait(300);
+  };
+  await shot(
+    "review",
+    "cautela review demo/scripts/postgresql/0[45]*.sql --catalog demo/schema/postgresql.sql --catalog demo/data/postgresql.sql",
+  );
+  await shot("demo", "cautela demo");
+  await shot("hazards", "cautela hazards; echo; cautela hazards hollow-filter");
+  xvfb.kill();
+}
+
+if (only !== "terminal") await pages();
+if (only !== "page") await terminals();

@@ -57,7 +57,7 @@ async function terminals() {
         "-fs",
         "11",
         "-geometry",
-        "100x46+0+0",
+        "100x40+0+0",
         "-bg",
         "#16181b",
         "-fg",

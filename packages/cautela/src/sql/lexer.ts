@@ -332,7 +332,7 @@ export class Lexer {
           // backslash: a command of the client, or its terminator
           if (psql || lexical.client === "mysql") {
             if (!final && at + 2 >= length) return start;
-            const end = this.#backslash(text, at, psql);
+            const end = this.#backslash(text, at, psql, fresh);
             if (!final && end === length) return start;
             if (tokens.kinds[tokens.count - 1] === T.DELIMITER) fresh = true;
             at = end;
@@ -649,7 +649,7 @@ export class Lexer {
   }
 
   /** A backslash command, whose text goes to the end of the line, or a terminator such as \g. */
-  #backslash(text: string, at: number, psql: boolean): number {
+  #backslash(text: string, at: number, psql: boolean, fresh: boolean): number {
     const next = text[at + 1] ?? "";
     if (!psql) {
       if (next === "g" || next === "G") {
@@ -693,7 +693,9 @@ export class Lexer {
         break;
       }
     }
-    this.tokens.add(sends ? T.DELIMITER : T.DIRECTIVE, 0, at, stop);
+    // A command in the middle of a statement runs at once and leaves the statement as it is.
+    if (!sends && !fresh) this.tokens.addComment(at, stop);
+    else this.tokens.add(sends ? T.DELIMITER : T.DIRECTIVE, 0, at, stop);
     return stop;
   }
 

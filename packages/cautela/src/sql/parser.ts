@@ -237,6 +237,7 @@ export class Parser {
     const kind = this.kind;
     this.advance();
     if (kind === T.QUOTED || kind === T.STRING) {
+      if (this.is(K.UESCAPE) && this.peekKind(1) === T.STRING && /^[uU]&/.test(raw)) this.seek(this.pos + 2);
       return { start, end: start + raw.length, text: unquote(raw), quoted: true, hole: false };
     }
     return { start, end: start + raw.length, text: raw, quoted: false, hole: kind === T.HOLE };

@@ -332,6 +332,7 @@ export interface JoinedSource extends Span {
   first: Source;
   joins: Join[];
   alias: Ident | null;
+  columns: Ident[] | null;
 }
 
 export interface Join extends Span {

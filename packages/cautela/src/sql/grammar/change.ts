@@ -461,8 +461,12 @@ function columnList(p: Parser): Name[] {
     const start = p.start;
     const name: Name =
       p.at(T.WORD) || p.at(T.STRING) || p.at(T.QUOTED) || p.at(T.VARIABLE) ? labelled(p, start) : p.name("a column");
-    // A subfield or an element: point.x, berths[1]
-    while (p.at(T.LBRACKET)) {
+    // A subfield or an element: point.x, berths[1].code
+    while (p.at(T.LBRACKET) || p.at(T.DOT)) {
+      if (p.acceptKind(T.DOT)) {
+        p.label("a field");
+        continue;
+      }
       while (!p.acceptKind(T.RBRACKET)) {
         if (p.at(T.EOF)) p.fail("]");
         p.advance();

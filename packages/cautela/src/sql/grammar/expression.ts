@@ -115,7 +115,9 @@ function postfix(p: Parser, first: Expr): Expr {
         continue;
       }
       case T.DOT: {
-        if (left.kind === "column" || left.kind === "literal") return left;
+        // A dot behind a name belongs to the name; behind parentheses it selects a field.
+        const closed = p.tokens.kinds[p.pos - 1] === T.RPAREN || p.tokens.kinds[p.pos - 1] === T.RBRACKET;
+        if (!closed && left.kind !== "compound") return left;
         p.advance();
         if (p.at(T.STAR)) {
           p.advance();
@@ -161,6 +163,17 @@ function infix(p: Parser, left: Expr, least: number): Expr | null {
     return binary(left, "*", climb(p, MULTIPLICATIVE + 1));
   }
   if (p.at(T.OPERATOR)) return operatorInfix(p, left, least);
+  if (
+    p.at(T.STRING) &&
+    left.kind === "call" &&
+    p.dialect.lexical.escapeStrings &&
+    p.tokens.kinds[p.pos - 1] === T.RPAREN
+  ) {
+    // A literal of the type that stands before it: char(20) '…'.
+    p.advance();
+    left.end = p.previousEnd;
+    return left;
+  }
   // A second string continues the first one.
   if (p.at(T.STRING) && left.kind === "literal" && left.type === "string") {
     left.value += stringValue(p);
@@ -491,8 +504,9 @@ function inDialect(p: Parser, word: K): boolean {
   const id = p.dialect.id;
   switch (word) {
     case K.ILIKE:
-    case K.SIMILAR:
       return id === "postgresql";
+    case K.SIMILAR:
+      return id === "postgresql" && p.nextIs(K.TO);
     case K.GLOB:
       return id === "sqlite";
     case K.REGEXP:
@@ -646,6 +660,7 @@ function isTest(p: Parser, left: Expr): Expr {
 function literal(p: Parser, type: Literal["type"], value: string): Literal {
   const start = p.start;
   p.advance();
+  if (p.is(K.UESCAPE) && p.peekKind(1) === T.STRING) p.seek(p.pos + 2);
   return { kind: "literal", type, value, start, end: p.previousEnd };
 }
 
@@ -951,7 +966,6 @@ function wordPrimary(p: Parser): Expr {
     case K.TRUNCATE:
     case K.COALESCE:
     case K.NULLIF:
-    case K.USER:
     case K.IDENTITY:
     case K.CONTAINS:
     case K.FREETEXT:
@@ -961,6 +975,13 @@ function wordPrimary(p: Parser): Expr {
     case K.RANK:
     case K.DENSE_RANK:
     case K.COLLATION:
+      if (p.nextIs(K.FOR) && p.peekKind(2) === T.LPAREN) {
+        const word = p.anyIdent();
+        p.advance();
+        return callRest(p, { kind: "name", parts: [word], link: null, start, end: word.end });
+      }
+      if (next === T.LPAREN) return call(p);
+      break;
     case K.ANY:
     case K.SOME:
     case K.ALL:

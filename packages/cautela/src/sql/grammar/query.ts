@@ -423,7 +423,8 @@ function select(p: Parser): Select {
     end: start,
   };
   selectModifiers(p, node);
-  if (!(p.is(K.FROM) || p.is(K.INTO) || p.is(K.WHERE)) && !p.atEnd() && !p.at(T.RPAREN)) selectItems(p, node.items);
+  if (!(p.is(K.FROM) || p.is(K.INTO) || p.is(K.WHERE) || setOperation(p) !== null) && !p.atEnd() && !p.at(T.RPAREN))
+    selectItems(p, node.items);
   else if (p.dialect.id !== "postgresql" && !p.is(K.INTO)) p.fail("an expression");
   if (p.is(K.BULK)) {
     p.advance();

@@ -103,7 +103,7 @@ export function joined(p: Parser): Source {
     join.end = p.previousEnd;
   }
   if (joins === null) return first;
-  return { kind: "joined", first, joins, alias: null, start: first.start, end: p.previousEnd };
+  return { kind: "joined", first, joins, alias: null, columns: null, start: first.start, end: p.previousEnd };
 }
 
 function lastOpen(joins: Join[]): Join | null {
@@ -368,7 +368,16 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
       end: next.end,
     };
     if (node.kind === "joined") node.joins.push(join);
-    else node = { kind: "joined", first: node, joins: [join], alias: null, start: node.start, end: next.end };
+    else
+      node = {
+        kind: "joined",
+        first: node,
+        joins: [join],
+        alias: null,
+        columns: null,
+        start: node.start,
+        end: next.end,
+      };
     node.end = next.end;
   }
   if (node.kind === "derived" && node.alias === null && isTail(p)) {

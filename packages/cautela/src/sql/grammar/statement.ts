@@ -266,7 +266,8 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   }
   if (object === "package" || object === "type") p.acceptText("BODY");
   ifExists(p);
-  const name = p.atName() || p.at(T.STRING) ? p.name("a name") : null;
+  const named = (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
+  const name = named ? p.name("a name") : null;
   if (verb === "create" && ROUTINES.has(object)) skipRoutine(p);
   else skipStatement(p);
   const rights = RIGHTS_OBJECTS.has(object);
@@ -284,7 +285,7 @@ function drop(p: Parser, start: number): Statement {
   p.accept(K.CONCURRENTLY);
   const optional = ifExists(p);
   const names: Name[] = [];
-  if (p.atName() || p.at(T.STRING)) {
+  if ((p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast") {
     do names.push(p.name("a name"));
     while (p.acceptKind(T.COMMA) && (p.atName() || p.at(T.STRING)));
   }
@@ -402,7 +403,10 @@ function classified(p: Parser): Statement {
   if (word === K.ALTER || word === K.DROP) {
     p.advance();
     if (word === K.DROP) return drop(p, start);
-    if (p.is(K.TABLE) || ((p.is(K.IGNORE) || p.is(K.ONLINE) || p.is(K.FOREIGN)) && p.nextIs(K.TABLE)))
+    if (
+      (p.is(K.TABLE) && !p.nextIs(K.ALL)) ||
+      ((p.is(K.IGNORE) || p.is(K.ONLINE) || p.is(K.FOREIGN)) && p.nextIs(K.TABLE))
+    )
       return alterTable(p, start);
     return opaqueObject(p, verb, start);
   }

@@ -123,6 +123,15 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
   const from = p.start;
   for (;;) {
     if (p.atEnd()) break;
+    if (p.is(K.FOR) && p.nextIs(K.VALUES)) {
+      // The bounds of a partition: IN (…), FROM (…) TO (…), WITH (…).
+      p.seek(p.pos + 2);
+      while (p.is(K.IN) || p.is(K.FROM) || p.is(K.TO) || p.is(K.WITH)) {
+        p.advance();
+        p.skipParens();
+      }
+      continue;
+    }
     if (p.is(K.INHERITS)) {
       p.advance();
       p.expectKind(T.LPAREN, "(");
@@ -133,7 +142,11 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       p.expectKind(T.RPAREN, ") or ,");
       continue;
     }
-    if (p.is(K.AS) || atQuery(p) || ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)) {
+    if (
+      p.is(K.AS) ||
+      (atQuery(p) && !(p.is(K.WITH) && p.peekKind(1) === T.LPAREN)) ||
+      ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)
+    ) {
       p.accept(K.IGNORE);
       p.accept(K.REPLACE);
       p.accept(K.AS);

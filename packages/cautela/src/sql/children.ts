@@ -237,7 +237,44 @@ function statementChildren(node: Exclude<Statement, { kind: "select" }>, take: T
       for (const target of node.targets) take(target);
       return;
     case "create-table":
+    case "create-view":
+    case "copy":
       maybe(node.query, take);
+      return;
+    case "block":
+      for (const one of node.declarations) take(one);
+      for (const one of node.body) take(one);
+      for (const handler of node.handlers) for (const one of handler.body) take(one);
+      return;
+    case "if":
+      for (const { condition, body } of node.branches) {
+        maybe(condition, take);
+        for (const one of body) take(one);
+      }
+      return;
+    case "loop":
+      maybe(node.condition, take);
+      maybe(node.query, take);
+      for (const one of node.body) take(one);
+      return;
+    case "assign":
+      assigned(node.assignments, take);
+      return;
+    case "declare":
+      maybe(node.value, take);
+      maybe(node.query, take);
+      maybe(node.handler, take);
+      return;
+    case "call-statement":
+      exprs(node.args, take);
+      return;
+    case "dynamic":
+      maybe(node.text, take);
+      for (const one of node.body ?? []) take(one);
+      return;
+    case "create-routine":
+      maybe(node.trigger?.when, take);
+      for (const one of node.body ?? []) take(one);
       return;
     default:
   }

@@ -177,6 +177,8 @@ export class Lexer {
               hole = true;
               at = holeEnd(text, at, lexical.parenHoles);
             } else if (extra[c] === 1) {
+              // `END$$` where `$$` is the chosen delimiter
+              if (this.delimiter !== ";" && text.startsWith(this.delimiter, at)) break;
               ascii = false;
               at++;
             } else break;

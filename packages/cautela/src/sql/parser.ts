@@ -215,8 +215,11 @@ export class Parser {
 
   /** Whether the current token can be an alias without AS. */
   atBareAlias(): boolean {
-    if (this.kind === T.WORD) return this.kw === K.NONE || this.dialect.wordClass[this.kw] === 0;
-    return this.kind === T.QUOTED;
+    if (this.kind !== T.WORD) return this.kind === T.QUOTED;
+    if (this.kw === K.NONE) return true;
+    // FOR r IN SELECT … FROM vessel LOOP
+    if (this.inRoutine > 0 && (this.kw === K.LOOP || this.kw === K.DO)) return false;
+    return this.dialect.wordClass[this.kw] === 0;
   }
 
   ident(what: string): Ident {

@@ -1,6 +1,6 @@
 import type { Dialect, DialectId } from "./dialects/dialect.ts";
 import { dialects } from "./dialects/index.ts";
-import { RIGHTS_OBJECTS, statement } from "./grammar/statement.ts";
+import { RIGHTS_OBJECTS, topStatement } from "./grammar/statement.ts";
 import { startsNext } from "./grammar/table.ts";
 import { K } from "./keywords.ts";
 import { Lexer } from "./lexer.ts";
@@ -170,9 +170,8 @@ export class ScriptReader {
     p.depth = 0;
     p.inRoutine = 0;
     try {
-      const tree = statement(p);
-      if (!p.atEnd() && !this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE)) {
-        if (p.at(T.WORD) && p.marked(K.NONE) && tree.kind === "opaque") p.fail("the end of the statement");
+      const tree = topStatement(p);
+      if (!p.atEnd() && !this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE) && !endsWithLine(p, first)) {
         p.fail("the end of the statement");
       }
       if (!p.atEnd() && this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE) && !startsNext(p) && !canStart(p)) {
@@ -188,6 +187,13 @@ export class ScriptReader {
       return { kind: "unread", problem: stopped.problem, start, end: Math.max(p.previousEnd, start) };
     }
   }
+}
+
+/** EXEC in Oracle's shell is one line and needs no terminator. */
+function endsWithLine(p: Parser, first: number): boolean {
+  if (p.dialect.id !== "plsql" || p.tokens.kinds[first] !== T.WORD) return false;
+  const word = p.tokens.marks[first];
+  return (word === K.EXEC || word === K.EXECUTE) && p.firstOnLine();
 }
 
 function separator(p: Parser, start: number, kind: T): ReadStatement {
@@ -325,7 +331,20 @@ export function classOf(tree: Statement): StatementClass {
     case "create-table":
     case "create-index":
     case "alter-table":
+    case "create-view":
+    case "create-routine":
       return "structure";
+    case "block":
+    case "if":
+    case "loop":
+    case "call-statement":
+    case "dynamic":
+      return "code";
+    case "assign":
+    case "declare":
+      return "session";
+    case "copy":
+      return tree.direction === "in" ? "rows" : "reads";
     case "transaction":
       return "transaction";
     case "drop":

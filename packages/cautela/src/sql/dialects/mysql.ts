@@ -48,7 +48,6 @@ export const mysqlGrammar: GrammarRules = {
     K.DISTINCTROW,
     K.DIV,
     K.DROP,
-    K.DUAL,
     K.EACH,
     K.ELSEIF,
     K.EXISTS,

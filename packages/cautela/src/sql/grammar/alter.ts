@@ -109,6 +109,7 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
           put({ what: "rename", to: p.name("a name"), start, end: start });
           return false;
         }
+        ifExists(p);
         const old = p.label("a column");
         p.expect(K.TO);
         put({ what: "rename-column", name: old, to: p.label("a column"), start, end: start });

@@ -117,7 +117,7 @@ function postfix(p: Parser, first: Expr): Expr {
       case T.DOT: {
         // A dot behind a name belongs to the name; behind parentheses it selects a field.
         const closed = p.tokens.kinds[p.pos - 1] === T.RPAREN || p.tokens.kinds[p.pos - 1] === T.RBRACKET;
-        if (!closed && left.kind !== "compound") return left;
+        if ((!closed && left.kind !== "compound") || p.peekKind(1) === T.DOT) return left;
         p.advance();
         if (p.at(T.STAR)) {
           p.advance();
@@ -261,9 +261,6 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
     case Op.CAST:
       return postfix(p, left);
     case Op.ASSIGN:
-      if (!p.dialect.lexical.atVariables || left.kind !== "variable") return null;
-      power = OR;
-      break;
     case Op.FAT_ARROW:
     case Op.PLUS_EQ:
     case Op.BACKSLASH:
@@ -308,6 +305,9 @@ function quantified(p: Parser, left: Expr, op: string): Expr {
       const items = [value];
       while (p.acceptKind(T.COMMA)) items.push(expression(p));
       value = { kind: "row", items, start: items[0].start, end: p.previousEnd };
+    } else if (value.kind === "subquery" && isQueryTail(p)) {
+      inner = queryRest(p, value.query, value.start);
+      value = null;
     } else if (value.kind === "subquery" && p.at(T.RPAREN)) {
       inner = value.query;
       value = null;
@@ -549,6 +549,9 @@ function range(p: Parser, left: Expr, negated: boolean): Expr {
         return { kind: "in", operand: left, negated, items: null, query: inner, start, end: p.previousEnd };
       }
       const items = expressions(p);
+      if (items.length === 1 && items[0].kind === "subquery" && isQueryTail(p)) {
+        items[0].query = queryRest(p, items[0].query, items[0].start);
+      }
       p.expectKind(T.RPAREN, ") or ,");
       if (items.length === 1 && items[0].kind === "subquery") {
         return { kind: "in", operand: left, negated, items: null, query: items[0].query, start, end: p.previousEnd };
@@ -609,6 +612,7 @@ function isTest(p: Parser, left: Expr): Expr {
   if (p.at(T.WORD)) {
     switch (p.kw) {
       case K.NULL:
+        // IS NULL; nothing more can follow.
         return simple("null");
       case K.TRUE:
         return simple("true");
@@ -646,7 +650,7 @@ function isTest(p: Parser, left: Expr): Expr {
     }
     if (p.accept(K.EMPTY))
       return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-    if (p.isText("A") && p.peekKind(1) === T.WORD) {
+    if (p.dialect.id === "plsql" && p.isText("A") && p.peekKind(1) === T.WORD) {
       p.seek(p.pos + 2);
       return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
     }
@@ -710,7 +714,14 @@ function primary(p: Parser): Expr {
           call.start = start;
           return call;
         }
-        return { kind: "variable", name: `${name}.${field.text}`, start, end: p.previousEnd };
+        let path = `${name}.${field.text}`;
+        while (p.acceptKind(T.DOT)) path += `.${p.label("a name after the dot").text}`;
+        return { kind: "variable", name: path, start, end: p.previousEnd };
+      }
+      if (p.isOp(Op.ASSIGN)) {
+        // @a := @b := 1 assigns from the right, before anything to its left is looked at.
+        p.advance();
+        return binary({ kind: "variable", name, start, end: start + name.length }, ":=", climb(p, OR));
       }
       return { kind: "variable", name, start, end: p.previousEnd };
     }
@@ -836,6 +847,9 @@ function wordPrimary(p: Parser): Expr {
       if (next === T.DOT || next === T.LPAREN) break;
       if (id === "plsql" || id === "tsql") break;
       return literal(p, "boolean", p.marked(K.TRUE) ? "true" : "false");
+    case K.IGNORE:
+      if (id === "mariadb") return literal(p, "default", "ignore");
+      break;
     case K.DEFAULT:
       if (next === T.LPAREN) return call(p);
       return literal(p, "default", "");
@@ -1167,6 +1181,10 @@ function nameOrCall(p: Parser): Expr {
   if (!p.atName()) p.fail("an expression");
   const part = p.anyIdent();
   if (p.at(T.STRING) && first === T.WORD) return prefixedLiteral(p, part, start);
+  if (p.at(T.NUMBER) && part.text[0] === "_" && p.dialect.grammar.pipesAreOr) {
+    // _utf8mb4 0xE29883: bytes in a character set
+    return { ...literal(p, "string", p.tokenText()), start };
+  }
   if (!p.at(T.DOT) && !p.at(T.LPAREN)) {
     // A name without a dot is by far the commonest expression.
     if (p.at(T.OPERATOR)) {
@@ -1180,6 +1198,8 @@ function nameOrCall(p: Parser): Expr {
   }
   const path = [part];
   while (p.at(T.DOT) || (p.at(T.OPERATOR) && p.marked(Op.NOT) && p.dialect.id === "jet")) {
+    // 1..last: the bounds of a loop, and no part of the name.
+    if (p.peekKind(1) === T.DOT && p.dialect.id !== "tsql") break;
     p.advance();
     if (p.at(T.DOT)) continue;
     if (p.at(T.STAR)) {
@@ -1270,6 +1290,11 @@ function arguments_(p: Parser, node: Call): void {
     // VARIADIC array, and the leading words of TRIM, EXTRACT and the XML and JSON functions.
     while (p.at(T.WORD) && isLeadingArgumentWord(p)) p.advance();
     if (p.at(T.RPAREN)) return;
+    if ((p.is(K.UNSIGNED) || p.is(K.SIGNED)) && p.dialect.grammar.pipesAreOr) {
+      // CONVERT(value, UNSIGNED)
+      typeName(p);
+      if (p.at(T.RPAREN)) return;
+    }
     if (
       (p.at(T.WORD) || p.at(T.QUOTED)) &&
       p.peekKind(1) === T.OPERATOR &&

@@ -110,6 +110,7 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
       p.seek(p.pos + 2);
       p.expect(K.SHARE);
       p.expect(K.MODE);
+      if (!p.accept(K.NOWAIT) && p.accept(K.SKIP)) p.accept(K.LOCKED);
       node.locking = true;
     } else if (p.marked(K.INTO) && p.dialect.grammar.pipesAreOr) node.into = intoTarget(p);
     else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
@@ -251,7 +252,7 @@ export function withTables(p: Parser): With {
         }
       }
       if (p.accept(K.USING)) p.ident("a column");
-      else if (p.accept(K.RESTRICT)) p.advance();
+      else p.accept(K.RESTRICT);
     }
     tables.push({ name, columns, body, start: from, end: p.previousEnd });
   } while (p.acceptKind(T.COMMA));
@@ -402,7 +403,8 @@ function skipLiteralRow(p: Parser): number {
   }
 }
 
-function select(p: Parser): Select {
+/** SELECT and its clauses; the current token is SELECT, or PERFORM in its place. */
+export function select(p: Parser): Select {
   const start = p.start;
   p.advance();
   const node: Select = {
@@ -430,7 +432,11 @@ function select(p: Parser): Select {
     p.advance();
     p.expectKind(T.WORD, "COLLECT");
   }
-  if (p.is(K.INTO)) node.into = intoTarget(p);
+  if (p.is(K.INTO)) {
+    node.into = intoTarget(p);
+    // PL/pgSQL takes INTO before the items as well.
+    if (p.inRoutine > 0 && node.items.length === 0 && !p.is(K.FROM) && !p.atEnd()) selectItems(p, node.items);
+  }
   if (p.accept(K.FROM)) {
     node.from = sources(p);
     if (p.is(K.INTO) && !p.dialect.grammar.pipesAreOr) node.into = intoTarget(p);
@@ -544,7 +550,7 @@ export function selectItems(p: Parser, items: SelectItem[]): void {
 
 /** PostgreSQL takes nearly every word as a bare column label (manual, appendix C). */
 function isColumnLabel(p: Parser): boolean {
-  if (p.dialect.id !== "postgresql") return false;
+  if (p.dialect.id !== "postgresql" || (p.inRoutine > 0 && p.marked(K.LOOP))) return false;
   switch (p.kw) {
     case K.ARRAY:
     case K.AS:
@@ -713,6 +719,13 @@ function groupItems(p: Parser, items: Expr[]): void {
   if (p.is(K.WITH) && (p.nextIs(K.ROLLUP) || p.nextIs(K.CUBE))) p.seek(p.pos + 2);
 }
 
+/** ROWS EXAMINED n: how much work the query may do, and no limit on its rows (mariadb). */
+function rowsExamined(p: Parser): void {
+  p.advance();
+  if (!p.acceptText("EXAMINED")) p.fail("EXAMINED");
+  operand(p);
+}
+
 /** LIMIT, OFFSET and FETCH in any order; the current token is one of them. */
 export function limit(p: Parser, before: Limit | null): Limit {
   const node: Limit = before ?? {
@@ -724,7 +737,9 @@ export function limit(p: Parser, before: Limit | null): Limit {
     end: p.start,
   };
   if (p.accept(K.LIMIT)) {
-    if (p.accept(K.ALL)) node.count = null;
+    if (p.is(K.ROWS) && p.dialect.id === "mariadb") {
+      rowsExamined(p);
+    } else if (p.accept(K.ALL)) node.count = null;
     else if (p.accept(K.NULL)) node.count = null;
     else {
       node.count = operand(p);
@@ -732,11 +747,7 @@ export function limit(p: Parser, before: Limit | null): Limit {
         node.offset = node.count;
         node.count = operand(p);
       }
-      if (p.is(K.ROWS) && p.isText("ROWS") && p.dialect.id === "mariadb") {
-        p.advance();
-        p.acceptText("EXAMINED");
-        operand(p);
-      }
+      if (p.is(K.ROWS) && p.dialect.id === "mariadb") rowsExamined(p);
     }
   } else if (p.accept(K.OFFSET)) {
     node.offset = operand(p);

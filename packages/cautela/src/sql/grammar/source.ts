@@ -2,14 +2,35 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type { Expr, Ident, Join, Source, TableSource } from "../tree.ts";
-import { expression } from "./expression.ts";
+import { expression, operand } from "./expression.ts";
 import { atQuery, inner, query, queryRest } from "./query.ts";
 
 /** The sources behind FROM, with commas between. */
 export function sources(p: Parser): Source[] {
   const list = [joined(p)];
-  while (p.acceptKind(T.COMMA)) list.push(joined(p));
+  while (p.acceptKind(T.COMMA)) {
+    list.push(joined(p));
+    // sqlite takes a comma for JOIN, with its condition.
+    if (p.dialect.id === "sqlite" && (p.is(K.ON) || p.is(K.USING))) commaJoin(p, list);
+  }
   return list;
+}
+
+function commaJoin(p: Parser, list: Source[]): void {
+  const source = list.pop();
+  const first = list.pop();
+  if (!source || !first) return;
+  const join: Join = {
+    type: "inner",
+    natural: false,
+    source,
+    on: null,
+    using: null,
+    start: source.start,
+    end: source.end,
+  };
+  condition(p, join);
+  list.push({ kind: "joined", first, joins: [join], alias: null, columns: null, start: first.start, end: join.end });
 }
 
 /** Words that end a source although they could be an alias. */
@@ -86,7 +107,7 @@ export function joined(p: Parser): Source {
     const start = p.start;
     const join = joinWord(p);
     if (join === null) {
-      if (joins && p.at(T.WORD) && (p.marked(K.ON) || p.marked(K.USING))) {
+      if (joins && atCondition(p)) {
         const open = lastOpen(joins);
         if (open) {
           condition(p, open);
@@ -99,11 +120,18 @@ export function joined(p: Parser): Source {
     join.source = source(p);
     joins ??= [];
     joins.push(join);
-    if (p.at(T.WORD) && (p.marked(K.ON) || p.marked(K.USING))) condition(p, join);
+    if (atCondition(p)) condition(p, join);
     join.end = p.previousEnd;
   }
   if (joins === null) return first;
   return { kind: "joined", first, joins, alias: null, columns: null, start: first.start, end: p.previousEnd };
+}
+
+/** ON or USING of a join, and not the ON of an upsert behind INSERT … SELECT. */
+function atCondition(p: Parser): boolean {
+  if (!p.at(T.WORD)) return false;
+  if (p.kw === K.USING) return true;
+  return p.kw === K.ON && !p.nextIs(K.DUPLICATE) && !(p.nextIs(K.CONFLICT) && (p.nextIs(K.DO, 2) || p.peekKind(2) === T.LPAREN));
 }
 
 function lastOpen(joins: Join[]): Join | null {
@@ -173,7 +201,7 @@ function joinWord(p: Parser): Join | null {
         p.advance();
         p.accept(K.OUTER);
       } else if (!p.accept(K.INNER)) p.accept(K.CROSS);
-      p.expect(K.JOIN);
+      if (!p.accept(K.STRAIGHT_JOIN)) p.expect(K.JOIN);
       break;
     default:
       return null;
@@ -273,6 +301,7 @@ function isFunctionSource(p: Parser): boolean {
   if (!p.at(T.WORD) && !p.at(T.QUOTED)) return false;
   let at = 1;
   while (p.peekKind(at) === T.DOT) at += 2;
+  if (p.is(K.COLLATION) && p.nextIs(K.FOR)) return true;
   if (p.peekKind(at) !== T.LPAREN) {
     return at === 1 && p.at(T.WORD) && isBareFunctionSource(p);
   }
@@ -563,8 +592,11 @@ function systemTime(p: Parser): void {
     p.accept(K.TRANSACTION);
     expression(p);
   } else if (p.accept(K.BETWEEN)) {
-    p.accept(K.TIMESTAMP);
-    expression(p);
+    if (!p.accept(K.TIMESTAMP)) p.accept(K.TRANSACTION);
+    operand(p);
+    p.expect(K.AND);
+    if (!p.accept(K.TIMESTAMP)) p.accept(K.TRANSACTION);
+    operand(p);
   } else if (p.accept(K.FROM)) {
     p.accept(K.TIMESTAMP);
     expression(p);

@@ -1,15 +1,68 @@
 import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
-import type { Name, OpaqueStatement, Statement, StatementClass, TransactionStatement, With } from "../tree.ts";
+import type { CopyStatement, Name, OpaqueStatement, Statement, StatementClass, TransactionStatement, With } from "../tree.ts";
 import { alterTable } from "./alter.ts";
 import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
+import { controlFlow } from "./batch.ts";
+import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
+import { readInner, reading } from "./dynamic.ts";
+import { bodyStatement, callStatement, execute, prepare } from "./procedural.ts";
 import { inner, query, withTables } from "./query.ts";
+import { stringValue } from "./string.ts";
 import { skipRoutine } from "./routine.ts";
 import { createIndex, createTable, ifExists, skipStatement, startsNext } from "./table.ts";
 
 inner.statement = statement;
 execution.statement = statement;
+reading.script = scriptStatements;
+
+/** Statements with semicolons between, up to the end of a text. */
+function scriptStatements(p: Parser): Statement[] {
+  const list: Statement[] = [];
+  for (;;) {
+    while (p.acceptKind(T.SEMICOLON));
+    if (p.at(T.EOF)) return list;
+    list.push(topStatement(p));
+    if (!p.atEnd() && !p.dialect.grammar.bareStatements) p.fail(";");
+  }
+}
+
+/** One statement of a script: control flow where the language has it outside routines, or a statement. */
+export function topStatement(p: Parser): Statement {
+  if (p.dialect.id === "tsql") {
+    const control = controlFlow(p);
+    if (control) return control;
+  } else if (p.dialect.id === "plsql") {
+    if (p.is(K.DECLARE) || p.is(K.BEGIN) || (p.at(T.OPERATOR) && p.tokenText() === "<<")) return bodyStatement(p);
+    // EXECUTE in the shell is a block with one call.
+    if (p.is(K.EXEC) || (p.is(K.EXECUTE) && !p.nextIs(K.IMMEDIATE))) {
+      const start = p.start;
+      p.advance();
+      return { ...bodyStatement(p), start };
+    }
+  } else if (p.dialect.grammar.pipesAreOr && isCompound(p)) return bodyStatement(p);
+  return statement(p);
+}
+
+/** A compound statement outside a routine (mariadb). */
+function isCompound(p: Parser): boolean {
+  if (!p.at(T.WORD)) return false;
+  switch (p.kw) {
+    case K.BEGIN:
+      return p.nextIs(K.NOT);
+    case K.IF:
+    case K.LOOP:
+    case K.WHILE:
+    case K.FOR:
+    case K.CASE:
+      return true;
+    case K.REPEAT:
+      return p.peekKind(1) !== T.LPAREN;
+    default:
+      return p.peekKind(1) === T.COLON;
+  }
+}
 
 /** One statement, up to but not including its terminator. */
 export function statement(p: Parser): Statement {
@@ -158,7 +211,7 @@ function transaction(p: Parser): TransactionStatement | null {
   }
   // Isolation levels, CHAIN, WORK, names: nothing in them changes what follows here.
   while (!p.atEnd()) {
-    if (p.dialect.grammar.bareStatements && p.firstOnLine()) break;
+    if (p.dialect.grammar.bareStatements && (p.firstOnLine() || p.is(K.END) || p.is(K.ELSE) || startsNext(p))) break;
     if (p.at(T.BAD)) p.fail("the end of the statement");
     p.advance();
   }
@@ -198,9 +251,54 @@ function create(p: Parser): Statement {
       p.advance();
     } else break;
   }
+  if (p.is(K.VIEW) || (p.is(K.MATERIALIZED) && p.nextIs(K.VIEW)) || isViewHead(p)) {
+    const materialized = p.accept(K.MATERIALIZED);
+    while (!p.accept(K.VIEW)) p.advance();
+    return createView(p, start, { orReplace, temporary, materialized });
+  }
+  const routine = routineHead(p);
+  if (routine !== null) return createRoutine(p, start, routine, orReplace);
   if (p.is(K.TABLE)) return createTable(p, { start, temporary, orReplace }, virtual);
   if (p.is(K.INDEX)) return createIndex(p, start, unique);
   return opaqueObject(p, "create", start);
+}
+
+/** ALGORITHM = …, DEFINER = …, SQL SECURITY …, FORCE, EDITIONABLE, RECURSIVE before VIEW. */
+function isViewHead(p: Parser): boolean {
+  for (let at = 0; at < 16; at++) {
+    const kind = p.peekKind(at);
+    if (kind === T.WORD) {
+      const word = p.peekMark(at);
+      if (word === K.VIEW) return at === 0 || p.peekKind(at - 1) !== T.DOT;
+      if (OBJECTS[word as K] !== undefined && word !== K.ROLE && word !== K.USER) return false;
+    } else if (kind === T.SEMICOLON || kind === T.EOF || kind === T.LPAREN) {
+      if (kind !== T.LPAREN) return false;
+    }
+  }
+  return false;
+}
+
+/** Passes DEFINER = …, EDITIONABLE, CONSTRAINT, AGGREGATE before a routine; gives what is created. */
+function routineHead(p: Parser): string | null {
+  for (let at = 0; at < 12; at++) {
+    const kind = p.peekKind(at);
+    if (kind === T.SEMICOLON || kind === T.EOF) return null;
+    if (kind !== T.WORD) continue;
+    const object = OBJECTS[p.peekMark(at) as K];
+    if (object === undefined || object === "role" || object === "user") continue;
+    if (!ROUTINES.has(object) || (object === "type" && p.dialect.id !== "plsql")) return null;
+    // CREATE EVENT TRIGGER (postgresql) is another thing.
+    if (object === "event" && !p.dialect.grammar.pipesAreOr) return null;
+    if (object === "type" && p.dialect.id === "plsql" && !isBodyAhead(p, at + 1)) return null;
+    p.seek(p.pos + at + 1);
+    return object;
+  }
+  return null;
+}
+
+function isBodyAhead(p: Parser, ahead: number): boolean {
+  const at = p.pos + ahead;
+  return /^body$/i.test(p.text.slice(p.tokens.starts[at], p.tokens.ends[at]));
 }
 
 const OBJECTS: Partial<Record<K, string>> = {
@@ -268,7 +366,7 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   ifExists(p);
   const named = (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
   const name = named ? p.name("a name") : null;
-  if (verb === "create" && ROUTINES.has(object)) skipRoutine(p);
+  if (ROUTINES.has(object) && object !== "type" && verb === "alter" && p.dialect.id !== "postgresql") skipRoutine(p);
   else skipStatement(p);
   const rights = RIGHTS_OBJECTS.has(object);
   return { kind: "opaque", verb, object, class: rights ? "rights" : "structure", name, start, end: p.previousEnd };
@@ -414,14 +512,28 @@ function classified(p: Parser): Statement {
   if (known === undefined) return p.fail("a statement");
   p.advance();
   let object = "";
-  if (word === K.BEGIN || (word === K.DECLARE && p.dialect.id === "plsql")) {
+  if (word === K.BEGIN || word === K.DECLARE) {
     p.seek(p.pos - 1);
-    skipRoutine(p);
-    object = "block";
-  } else if (word === K.LOAD && p.is(K.DATA)) {
+    if (p.dialect.id === "plsql") return bodyStatement(p);
+    if (word === K.BEGIN) return p.fail("a statement");
     skipStatement(p);
-    return { kind: "opaque", verb, object: "data", class: "rows", name: null, start, end: p.previousEnd };
-  } else {
+    object = "cursor";
+    return { kind: "opaque", verb, object, class: "session", name: null, start, end: p.previousEnd };
+  }
+  if (word === K.CALL) {
+    p.seek(p.pos - 1);
+    return callStatement(p);
+  }
+  if (word === K.DO && p.dialect.id === "postgresql") return doBlock(p, start);
+  if (p.dialect.grammar.pipesAreOr && (word === K.PREPARE || (word === K.EXECUTE && p.is(K.IMMEDIATE)))) {
+    p.seek(p.pos - 1);
+    return word === K.PREPARE ? prepare(p) : execute(p);
+  }
+  if (word === K.COPY || word === K.BULK || (word === K.LOAD && !p.is(K.INDEX) && (p.is(K.DATA) || p.isText("XML")))) {
+    return copy(p, start, word);
+  }
+  if ((word === K.EXPLAIN || word === K.DESCRIBE || word === K.DESC) && p.dialect.id !== "plsql") return explain(p, start, verb);
+  {
     if (word === K.SET && (p.is(K.TRANSACTION) || p.is(K.CONSTRAINTS))) {
       skipStatement(p);
       return { kind: "transaction", action: "set", name: null, start, end: p.previousEnd };
@@ -429,4 +541,75 @@ function classified(p: Parser): Statement {
     skipStatement(p);
   }
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
+}
+
+/** DO $$ … $$ runs a block at once (postgresql). */
+function doBlock(p: Parser, start: number): Statement {
+  let language = "plpgsql";
+  let text: ReturnType<typeof quotedBody> | null = null;
+  while (!p.atEnd()) {
+    if (p.at(T.STRING)) text = quotedBody(p);
+    else if (p.accept(K.LANGUAGE)) {
+      language = p.at(T.STRING) ? stringValue(p).toLowerCase() : p.tokenText().toLowerCase();
+      p.advance();
+    } else p.fail("a string");
+  }
+  const end = p.previousEnd;
+  if (text === null) return p.fail("a string");
+  if (language === "plpgsql") {
+    const inside = readInner(p.dialect, text.value, text.offset, text, plpgsql);
+    if (inside.statements) return { kind: "block", declarations: [], body: inside.statements, handlers: [], start, end };
+  }
+  return { kind: "opaque", verb: "do", object: language, class: "code", name: null, start, end };
+}
+
+/** COPY, LOAD DATA, BULK INSERT: the table and the direction; the file and its format are passed. */
+function copy(p: Parser, start: number, word: K): Statement {
+  const node: CopyStatement = { kind: "copy", table: null, direction: "in", query: null, start, end: start };
+  if (word === K.COPY) {
+    p.accept(K.BINARY);
+    if (p.at(T.LPAREN)) {
+      p.advance();
+      if (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE)) statement(p);
+      else node.query = query(p);
+      p.expectKind(T.RPAREN, ")");
+      node.direction = "out";
+    } else {
+      node.table = p.name("the name of a table");
+      if (p.at(T.LPAREN)) p.skipParens();
+      if (p.is(K.TO)) node.direction = "out";
+    }
+  } else if (word === K.BULK) {
+    p.expect(K.INSERT);
+    node.table = p.name("the name of a table");
+  } else {
+    while (!p.is(K.TABLE)) {
+      if (p.atEnd()) p.fail("INTO TABLE");
+      p.advance();
+    }
+    p.advance();
+    node.table = p.name("the name of a table");
+  }
+  skipStatement(p);
+  node.end = p.previousEnd;
+  return node;
+}
+
+/** EXPLAIN reads; with ANALYZE it runs the statement, which is then what counts. */
+function explain(p: Parser, start: number, verb: string): Statement {
+  let runs = false;
+  while (p.at(T.WORD) && (p.is(K.ANALYZE) || p.is(K.ANALYSE) || p.is(K.VERBOSE) || p.isText("EXTENDED") || p.is(K.PARTITIONS))) {
+    if (!p.is(K.VERBOSE) && (p.is(K.ANALYZE) || p.is(K.ANALYSE))) runs = true;
+    p.advance();
+  }
+  if (p.at(T.LPAREN) && p.dialect.id === "postgresql" && !p.nextIs(K.SELECT) && !p.nextIs(K.WITH) && p.peekKind(1) !== T.LPAREN) {
+    const from = p.start;
+    p.skipParens();
+    if (/\banaly[sz]e\b(?!\s*(?:off|false|0))/i.test(p.slice(from, p.previousEnd))) runs = true;
+  }
+  if (runs && (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE) || p.is(K.WITH) || p.is(K.REPLACE))) {
+    return { ...statement(p), start };
+  }
+  skipStatement(p);
+  return { kind: "opaque", verb, object: "", class: "reads", name: null, start, end: p.previousEnd };
 }

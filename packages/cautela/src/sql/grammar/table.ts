@@ -144,7 +144,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
     }
     if (
       p.is(K.AS) ||
-      (atQuery(p) && !(p.is(K.WITH) && p.peekKind(1) === T.LPAREN)) ||
+      startsTail(p) ||
       ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)
     ) {
       p.accept(K.IGNORE);
@@ -176,6 +176,13 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
     else p.advance();
   }
   if (p.previousEnd > from) node.options = p.slice(from, p.previousEnd);
+}
+
+/** Whether the query of CREATE TABLE … AS begins here, and not WITH (options), WITH SYSTEM VERSIONING. */
+function startsTail(p: Parser): boolean {
+  if (!atQuery(p)) return false;
+  if (!p.is(K.WITH)) return true;
+  return p.nextIs(K.RECURSIVE) || p.nextIs(K.AS, 2) || (p.peekKind(1) !== T.LPAREN && p.peekKind(2) === T.LPAREN);
 }
 
 /** Whether the next statement begins here, in a script without terminators. */
@@ -240,6 +247,7 @@ export function skipStatement(p: Parser): void {
   const bare = p.dialect.grammar.bareStatements;
   while (!p.atEnd()) {
     if (p.at(T.BAD)) p.fail("the end of the statement");
+    if (bare && (p.is(K.END) || p.is(K.ELSE))) return;
     if (p.at(T.LPAREN)) {
       p.skipParens();
       continue;
@@ -685,7 +693,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         continue;
       case K.COLLATE:
         p.advance();
-        node.collation = p.at(T.STRING) ? p.label("a collation").text : lastPart(p.name("a collation"));
+        node.collation = p.at(T.STRING) || p.is(K.DEFAULT) ? p.label("a collation").text : lastPart(p.name("a collation"));
         continue;
       case K.COMMENT:
         p.advance();

@@ -1,0 +1,223 @@
+import { K } from "../keywords.ts";
+import type { Parser } from "../parser.ts";
+import { Op, T } from "../tokens.ts";
+import type { DeclareStatement, Expr, Statement } from "../tree.ts";
+import { constantText, readText } from "./dynamic.ts";
+import { expression } from "./expression.ts";
+import { query } from "./query.ts";
+import { statement } from "./statement.ts";
+import { columnDefinition, skipStatement, startsNext, tableConstraint } from "./table.ts";
+import { typeName } from "./type.ts";
+
+// The control flow of T-SQL batches and procedures ("Control-of-Flow", Transact-SQL reference). Its
+// statements follow each other with or without semicolons.
+
+/** Statements up to END, or the end of the batch. */
+export function batchList(p: Parser): Statement[] {
+  const list: Statement[] = [];
+  for (;;) {
+    while (p.acceptKind(T.SEMICOLON));
+    if (p.at(T.EOF) || p.at(T.BATCH) || p.at(T.DELIMITER) || p.is(K.END)) return list;
+    const before = p.pos;
+    list.push(batchStatement(p));
+    if (p.pos === before) p.fail("a statement");
+  }
+}
+
+/** One statement of a batch; control flow, or any statement of the script. */
+export function batchStatement(p: Parser): Statement {
+  p.enter();
+  const node = controlFlow(p) ?? statement(p);
+  p.leave();
+  return node;
+}
+
+/** Control flow of T-SQL; null when another statement stands here. */
+export function controlFlow(p: Parser): Statement | null {
+  const start = p.start;
+  if (!p.at(T.WORD)) return null;
+  if (p.peekKind(1) === T.COLON && p.kw === K.NONE) {
+    // label:
+    p.seek(p.pos + 2);
+    return { kind: "opaque", verb: "label", object: "", class: "session", name: null, start, end: p.previousEnd };
+  }
+  switch (p.kw) {
+    case K.BEGIN:
+      if (p.nextIs(K.TRAN) || p.nextIs(K.TRANSACTION) || p.peekKind(1) === T.SEMICOLON) return null;
+      return block(p);
+    case K.IF:
+      return ifStatement(p);
+    case K.WHILE: {
+      p.advance();
+      const condition = expression(p);
+      return { kind: "loop", condition, query: null, body: [batchStatement(p)], start, end: p.previousEnd };
+    }
+    case K.DECLARE:
+      return declare(p);
+    case K.SET:
+      return p.peekKind(1) === T.VARIABLE ? setVariable(p) : null;
+    case K.EXEC:
+    case K.EXECUTE:
+      return exec(p);
+    case K.RETURN: {
+      p.advance();
+      if (!p.atEnd() && !startsNext(p) && !p.is(K.END)) expression(p);
+      return { kind: "opaque", verb: "return", object: "", class: "session", name: null, start, end: p.previousEnd };
+    }
+    case K.PRINT:
+      p.advance();
+      expression(p);
+      return { kind: "opaque", verb: "print", object: "", class: "session", name: null, start, end: p.previousEnd };
+    default:
+      return null;
+  }
+}
+
+/** BEGIN … END, BEGIN TRY … END TRY BEGIN CATCH … END CATCH. */
+function block(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  if (p.accept(K.TRY)) {
+    const body = batchList(p);
+    p.expect(K.END);
+    p.expect(K.TRY);
+    p.acceptKind(T.SEMICOLON);
+    p.expect(K.BEGIN);
+    p.expect(K.CATCH);
+    const handler = batchList(p);
+    p.expect(K.END);
+    p.expect(K.CATCH);
+    return { kind: "block", declarations: [], body, handlers: [{ when: "catch", body: handler }], start, end: p.previousEnd };
+  }
+  // BEGIN ATOMIC WITH (…) of natively compiled procedures
+  if (p.accept(K.ATOMIC) && p.accept(K.WITH)) p.skipParens();
+  const body = batchList(p);
+  p.expect(K.END);
+  return { kind: "block", declarations: [], body, handlers: [], start, end: p.previousEnd };
+}
+
+function ifStatement(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  const condition = expression(p);
+  const branches: { condition: Expr | null; body: Statement[] }[] = [];
+  p.acceptKind(T.SEMICOLON);
+  branches.push({ condition, body: [batchStatement(p)] });
+  // A semicolon may stand before ELSE.
+  if (p.at(T.SEMICOLON) && p.nextIs(K.ELSE)) p.advance();
+  if (p.accept(K.ELSE)) branches.push({ condition: null, body: [batchStatement(p)] });
+  return { kind: "if", branches, start, end: p.previousEnd };
+}
+
+/** DECLARE @a int = 1, @b TABLE (…); DECLARE c CURSOR FOR query. */
+function declare(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  const node: DeclareStatement = {
+    kind: "declare",
+    name: null,
+    type: null,
+    value: null,
+    query: null,
+    handler: null,
+    start,
+    end: start,
+  };
+  if (!p.at(T.VARIABLE)) {
+    node.name = p.label("a cursor");
+    while (!p.is(K.FOR)) {
+      if (p.atEnd()) p.fail("FOR");
+      p.advance();
+    }
+    p.advance();
+    node.query = query(p);
+    node.end = p.previousEnd;
+    return node;
+  }
+  do {
+    node.name = p.label("a variable");
+    p.accept(K.AS);
+    if (p.accept(K.TABLE)) {
+      p.expectKind(T.LPAREN, "(");
+      do if (!tableConstraint(p)) columnDefinition(p);
+      while (p.acceptKind(T.COMMA));
+      p.expectKind(T.RPAREN, ") or ,");
+    } else if (p.accept(K.CURSOR)) {
+      // A cursor variable.
+    } else node.type = typeName(p);
+    if (p.acceptOp(Op.EQ)) node.value = expression(p);
+  } while (p.acceptKind(T.COMMA));
+  node.end = p.previousEnd;
+  return node;
+}
+
+/** SET @a = expression, SET @a += 1, SET @c = CURSOR FOR query. */
+function setVariable(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  const from = p.start;
+  const name = p.tokenText();
+  p.advance();
+  const target: Expr = { kind: "variable", name, start: from, end: p.previousEnd };
+  if (p.at(T.DOT)) {
+    skipStatement(p);
+    return { kind: "assign", assignments: [], start, end: p.previousEnd };
+  }
+  const op = p.tokenText();
+  if (!p.acceptOp(Op.EQ) && !p.acceptOp(Op.PLUS_EQ)) p.fail("=");
+  if (p.is(K.CURSOR)) {
+    skipStatement(p);
+    return { kind: "assign", assignments: [], start, end: p.previousEnd };
+  }
+  const value = expression(p);
+  return { kind: "assign", assignments: [{ targets: [target], value, op, start: from, end: p.previousEnd }], start, end: p.previousEnd };
+}
+
+/** EXEC procedure arguments; EXEC ('text' + @more); EXEC @result = procedure. */
+function exec(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  if (p.at(T.LPAREN)) {
+    p.advance();
+    const text = expression(p);
+    while (p.acceptKind(T.COMMA)) expression(p);
+    p.expectKind(T.RPAREN, ")");
+    if (p.accept(K.AS)) {
+      p.advance();
+      if (p.acceptOp(Op.EQ)) p.advance();
+    }
+    if (p.is(K.AT)) {
+      p.advance();
+      p.name("a server");
+    }
+    const constant = constantText(text);
+    const body = constant === null ? null : readText(p.dialect, constant, text);
+    return { kind: "dynamic", text, body, start, end: p.previousEnd };
+  }
+  if (p.at(T.VARIABLE) && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.EQ) p.seek(p.pos + 2);
+  const name = p.name("the name of a procedure");
+  const args: Expr[] = [];
+  if (!p.atEnd() && !startsArgumentEnd(p)) {
+    do args.push(argument(p));
+    while (p.acceptKind(T.COMMA));
+  }
+  if (p.is(K.WITH) && (p.nextIs(K.RECOMPILE) || p.nextIs(K.RESULT))) skipStatement(p);
+  // sp_executesql runs its first argument.
+  if (/^sp_executesql$/i.test(name.parts[name.parts.length - 1].text) && args.length > 0) {
+    const constant = constantText(args[0]);
+    const body = constant === null ? null : readText(p.dialect, constant, args[0]);
+    return { kind: "dynamic", text: args[0], body, start, end: p.previousEnd };
+  }
+  return { kind: "call-statement", name, args, start, end: p.previousEnd };
+}
+
+function startsArgumentEnd(p: Parser): boolean {
+  return startsNext(p) || (p.at(T.WORD) && p.kw !== K.NONE && p.firstOnLine() && (p.dialect.wordClass[p.kw] & 1) !== 0);
+}
+
+function argument(p: Parser): Expr {
+  if (p.at(T.VARIABLE) && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.EQ) p.seek(p.pos + 2);
+  const value = expression(p);
+  if (!p.accept(K.OUTPUT)) p.accept(K.OUT);
+  return value;
+}

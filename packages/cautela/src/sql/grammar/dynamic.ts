@@ -1,0 +1,68 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import { Lexer } from "../lexer.ts";
+import { Parser, ReadingStopped } from "../parser.ts";
+import { T } from "../tokens.ts";
+import type { Expr, Node, Problem, Statement } from "../tree.ts";
+import { children } from "../children.ts";
+
+/** How a text inside a script is read: as a list of statements, or as one body. */
+export type Reading = (p: Parser) => Statement[];
+
+/** The reading of a script's statements; set by the statement grammar. */
+export const reading: { script: Reading | null } = { script: null };
+
+/** The text of an expression of string constants; null when any part is not constant. */
+export function constantText(expr: Expr): string | null {
+  if (expr.kind === "literal" && expr.type === "string") return expr.value;
+  if (expr.kind === "binary" && (expr.op === "||" || expr.op === "+")) {
+    const left = constantText(expr.left);
+    const right = left === null ? null : constantText(expr.right);
+    return left !== null && right !== null ? left + right : null;
+  }
+  return null;
+}
+
+/** What a text inside a script holds. */
+export interface InnerText {
+  statements: Statement[] | null;
+  problem: Problem | null;
+}
+
+/**
+ * Reads a text that stands inside a script: the body of a routine in quotes, constant dynamic SQL.
+ *
+ * @param offset where the text begins in the script, when its characters stand there one to one;
+ *   otherwise the ranges of what is read become that of `whole`
+ */
+export function readInner(dialect: Dialect, text: string, offset: number | null, whole: { start: number; end: number }, read: Reading): InnerText {
+  const lexer = new Lexer(dialect);
+  lexer.scan(text, 0, text.length, true);
+  const p = new Parser(dialect, lexer.tokens);
+  p.reset(text, offset ?? 0);
+  try {
+    const statements = read(p);
+    if (!p.at(T.EOF)) p.fail("the end of the text");
+    if (offset === null) for (const statement of statements) relocate(statement, whole);
+    return { statements, problem: null };
+  } catch (stopped) {
+    if (!(stopped instanceof ReadingStopped)) throw stopped;
+    const { problem } = stopped;
+    return { statements: null, problem: offset === null ? { ...problem, start: whole.start, end: whole.end } : problem };
+  }
+}
+
+/** Constant dynamic SQL as statements; null where it cannot be read. */
+export function readText(dialect: Dialect, text: string, whole: { start: number; end: number }): Statement[] | null {
+  if (reading.script === null) return null;
+  return readInner(dialect, text, null, whole, reading.script).statements;
+}
+
+/** Gives every node below a statement the range of the string it was read from. */
+function relocate(root: Statement, whole: { start: number; end: number }): void {
+  const stack: Node[] = [root];
+  for (let node = stack.pop(); node; node = stack.pop()) {
+    node.start = whole.start;
+    node.end = whole.end;
+    children(node, (child) => stack.push(child));
+  }
+}

@@ -259,9 +259,7 @@ function Verdict({ answer }: { answer: Answer }) {
 function UncheckedList({ answer }: { answer: Answer }) {
   if (answer.unchecked.length === 0) return null;
   const lines = new Map<string, number[]>();
-  for (const { missing, statement } of answer.unchecked) {
-    lines.set(missing, [...(lines.get(missing) ?? []), answer.statements[statement].line]);
-  }
+  for (const { missing, line } of answer.unchecked) lines.set(missing, [...(lines.get(missing) ?? []), line]);
   return (
     <section className="unchecked">
       <h2>Unchecked</h2>

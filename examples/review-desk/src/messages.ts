@@ -1,4 +1,4 @@
-import type { DialectId, Finding, StatementReview, Unchecked, Verdict } from "cautela";
+import type { DialectId, Finding, PlacedUnchecked, StatementReview, Verdict } from "cautela";
 
 /** What the page asks of the worker. */
 export interface Request {
@@ -15,7 +15,7 @@ export interface Answer {
   verdict: Verdict;
   statements: (StatementReview & { start: number; end: number })[];
   findings: Finding[];
-  unchecked: Unchecked[];
+  unchecked: PlacedUnchecked[];
   /** How many tables the catalog holds. */
   tables: number;
   milliseconds: number;

@@ -13,6 +13,11 @@ export function readText(path: string): DecodedText {
   }
 }
 
+/** The size of a file in bytes; 0 for what cannot be looked at. */
+export function fileSize(path: string): number {
+  return statSync(path, { throwIfNoEntry: false })?.size ?? 0;
+}
+
 const REASONS: Record<string, string> = {
   ENOENT: "there is no such file",
   EACCES: "permission denied",

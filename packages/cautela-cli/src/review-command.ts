@@ -1,9 +1,10 @@
 import { writeFileSync } from "node:fs";
 import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
 import { Failure } from "./failure.ts";
-import { readText } from "./files.ts";
+import { fileSize, readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
 import { catalogFrom } from "./options.ts";
+import { STREAM_FROM, streamReview } from "./stream-review.ts";
 
 export interface ReviewFlags {
   dialect?: DialectId;
@@ -15,17 +16,35 @@ export interface ReviewFlags {
 
 /** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
 export function reviewCommand(paths: readonly string[], flags: ReviewFlags): number {
-  const scripts = paths.map((path) => {
-    const { text, invalidLine } = readText(path);
-    if (invalidLine !== null) {
-      console.error(`cautela: ${path}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
-    }
-    return { text, path: path === "-" ? "standard input" : path, dialect: flags.dialect };
-  });
   const catalog = catalogFrom(flags.catalog ?? [], flags.dialect ?? "postgresql");
-  const reviews = reviewChangeSet(scripts, { catalog });
+  const reviews = isLarge(paths)
+    ? [
+        streamReview(paths[0], {
+          dialect: flags.dialect,
+          catalog,
+          path: paths[0],
+          keep: flags.format === "text" ? "found" : "all",
+        }),
+      ]
+    : reviewChangeSet(
+        paths.map((path) => script(path, flags)),
+        { catalog },
+      );
   writeReport(reviews, flags);
   return reviews.some((review) => reaches(review.verdict, flags.failOn)) ? 1 : 0;
+}
+
+/** A single script that is too large to be held in memory. */
+function isLarge(paths: readonly string[]): boolean {
+  return paths.length === 1 && paths[0] !== "-" && fileSize(paths[0]) > STREAM_FROM;
+}
+
+function script(path: string, flags: ReviewFlags): { text: string; path: string; dialect?: DialectId } {
+  const { text, invalidLine } = readText(path);
+  if (invalidLine !== null) {
+    console.error(`cautela: ${path}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
+  }
+  return { text, path: path === "-" ? "standard input" : path, dialect: flags.dialect };
 }
 
 /** Writes reviews to standard output or to a file. */

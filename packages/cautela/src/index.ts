@@ -9,6 +9,7 @@ export { type ReportFormat, report } from "./report/report.ts";
 export { type Ink, plainInk, type TextOptions, textReport } from "./report/text.ts";
 export {
   type Finding,
+  type PlacedUnchecked,
   type Region,
   type Review,
   type ReviewDocument,
@@ -20,7 +21,7 @@ export {
   type Verdict,
   type Write,
 } from "./result.ts";
-export { type ReviewOptions, ReviewSession, review, reviewChangeSet } from "./review.ts";
+export { type ReviewOptions, ReviewSession, ReviewStream, review, reviewChangeSet } from "./review.ts";
 export { type DecodedText, decodeText } from "./sql/decode.ts";
 export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";
 export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";

@@ -54,6 +54,12 @@ export interface Unchecked {
   hazards: string[];
 }
 
+/** What was unchecked, with the place that a report shows. */
+export interface PlacedUnchecked extends Unchecked {
+  /** The line on which the statement begins. */
+  line: number;
+}
+
 /** The review of one script, as in the JSON form. */
 export interface ScriptResult {
   path: string;
@@ -64,9 +70,14 @@ export interface ScriptResult {
   unchecked: Unchecked[];
 }
 
-/** The review of one script with the trees and the text behind it. */
+/** The review of one script with what is behind it. */
 export interface Review extends ScriptResult {
-  text: string;
+  unchecked: PlacedUnchecked[];
+  /** How many statements were reviewed; those kept may be fewer, see `ReviewOptions.keep`. */
+  statementCount: number;
+  /** The source of each statement with a finding, from the beginning of its first line. */
+  excerpts: ReadonlyMap<number, string>;
+  /** The trees, in the order of `statements`. */
   read: ReadStatement[];
 }
 
@@ -102,7 +113,7 @@ export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument
       verdict,
       statements,
       findings,
-      unchecked,
+      unchecked: unchecked.map(({ statement, missing, hazards }) => ({ statement, missing, hazards })),
     })),
   };
 }

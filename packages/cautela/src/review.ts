@@ -10,20 +10,13 @@ import { replay } from "./catalog/replay.ts";
 import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
 import { hazards } from "./hazards/register.ts";
 import type { Policy } from "./policy.ts";
-import {
-  type Finding,
-  heavier,
-  type Region,
-  type Review,
-  type ScriptResult,
-  type StatementReview,
-  type Verdict,
-} from "./result.ts";
+import { type Finding, heavier, type Region, type Review, type StatementReview, type Verdict } from "./result.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
-import { LineMap } from "./sql/lines.ts";
-import { type ReadStatement, ScriptReader } from "./sql/script.ts";
-import type { Span, Statement } from "./sql/tree.ts";
+import { executed } from "./sql/executed.ts";
+import { LineMap, type Place } from "./sql/lines.ts";
+import { classOf, type ReadStatement, ScriptReader } from "./sql/script.ts";
+import type { Name, Span, Statement } from "./sql/tree.ts";
 
 export interface ReviewOptions {
   /** The language of the script; a `-- cautela: dialect …` comment and then `postgresql` if left out. */
@@ -33,6 +26,8 @@ export interface ReviewOptions {
   policy?: Policy;
   /** The name of the script in the result. */
   path?: string;
+  /** Which statements the result lists: all, or only those with findings (for very long scripts). */
+  keep?: "all" | "found";
 }
 
 /**
@@ -45,15 +40,54 @@ export interface ReviewOptions {
  * review("DELETE FROM berth;", { dialect: "postgresql" }).verdict // "stop"
  */
 export function review(text: string, options: ReviewOptions = {}): Review {
-  const dialect = options.dialect ?? declaredDialect(text) ?? "postgresql";
-  const session = new ReviewSession({ ...options, dialect });
-  const read: ReadStatement[] = [];
-  const lines = new LineMap(text);
-  new ScriptReader(dialect).push(text, true, (statement) => {
-    read.push(statement);
-    session.add(statement, { slice: (start, end) => text.slice(start, end), lines });
-  });
-  return { ...session.result(), text, read };
+  const stream = new ReviewStream({ ...options, dialect: options.dialect ?? declaredDialect(text) ?? undefined });
+  stream.push(text, true);
+  return stream.result();
+}
+
+/**
+ * Reviews a script that comes in pieces, with memory for the longest statement and not for the
+ * script. Options are those of {@link review}.
+ *
+ * @example
+ * const stream = new ReviewStream({ dialect: "mysql", keep: "found" });
+ * for (const piece of pieces) stream.push(piece, false);
+ * stream.push("", true);
+ * stream.result().verdict
+ */
+export class ReviewStream {
+  readonly #session: ReviewSession;
+  readonly #reader: ScriptReader;
+  #at: Place = { line: 1, column: 1 };
+
+  constructor(options: ReviewOptions = {}) {
+    const dialect = options.dialect ?? "postgresql";
+    this.#session = new ReviewSession({ ...options, dialect });
+    this.#reader = new ScriptReader(dialect);
+  }
+
+  /** Takes the next piece; `final` with the last one. */
+  push(piece: string, final: boolean): void {
+    const from = this.#reader.next;
+    let view: SourceView | null = null;
+    this.#reader.push(piece, final, (statement) => {
+      view ??= this.#view();
+      this.#session.add(statement, view);
+    });
+    // Where the next piece begins: what was given out is gone with this one.
+    if (this.#reader.next > from) this.#at = (view ?? this.#view()).lines.at(this.#reader.next);
+  }
+
+  /** The text that the reader holds, and its places. */
+  #view(): SourceView {
+    const { text, base } = this.#reader.buffer;
+    const lines = new LineMap(text, base, this.#at);
+    return { slice: (start, end) => text.slice(Math.max(0, start - base), end - base), lines };
+  }
+
+  result(): Review {
+    return this.#session.result();
+  }
 }
 
 /** The dialect that a comment at the head of the script names. */
@@ -77,7 +111,11 @@ export class ReviewSession {
   /** What the database would hold at this point of the script; null without a catalog. */
   readonly #catalog: Catalog | null;
   readonly #course: Course;
-  readonly #result: ScriptResult;
+  readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked">;
+  readonly #keepAll: boolean;
+  readonly #read: ReadStatement[] = [];
+  readonly #excerpts = new Map<number, string>();
+  #count = 0;
 
   constructor(options: ReviewOptions & { dialect: DialectId }) {
     this.#dialect = options.dialect;
@@ -85,6 +123,7 @@ export class ReviewSession {
     this.#path = options.path ?? "";
     this.#catalog = options.catalog?.fork() ?? null;
     this.#course = new Course(dialects[this.#dialect], this.#policy);
+    this.#keepAll = options.keep !== "found";
     this.#result = {
       path: this.#path,
       dialect: this.#dialect,
@@ -95,14 +134,25 @@ export class ReviewSession {
     };
   }
 
-  result(): ScriptResult {
-    return this.#result;
+  result(): Review {
+    return { ...this.#result, statementCount: this.#count, excerpts: this.#excerpts, read: this.#read };
   }
 
-  /** Reviews the next statement. */
+  /** Reviews the next statement, and the statements that run inside it. */
   add(statement: ReadStatement, source: SourceView): void {
+    this.#one(statement, source);
+    if (!runsOthers(statement.tree)) return;
+    for (const tree of executed(statement.tree)) {
+      const { start, end } = tree;
+      const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
+      this.#one({ ...inner, comments: [], terminator: "", repeat: 1 }, source);
+    }
+  }
+
+  #one(statement: ReadStatement, source: SourceView): void {
     const { tree } = statement;
-    const index = this.#result.statements.length;
+    const index = this.#count++;
+    const before = this.#result.findings.length;
     const region = regionOf(statement, source.lines);
     const judged = this.#judge(tree);
     const context: HazardContext = {
@@ -144,9 +194,15 @@ export class ReviewSession {
       reach: reaches.length > 0 ? widest(reaches.map(({ reach }) => reach)) : insertReach(tree),
       writes: directWrites(tree, reaches, this.#catalog),
     };
-    this.#result.statements.push(review);
+    const found = this.#result.findings.length > before;
+    if (found) {
+      const lineStart = statement.start - (region.column - 1);
+      this.#excerpts.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT)));
+    }
+    if (this.#keepAll || found) this.#result.statements.push(review);
+    if (this.#keepAll) this.#read.push(statement);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
-    this.#uncheck(tree, index, judged);
+    this.#uncheck(tree, index, region.line, judged);
     this.#course.note(tree, this.#catalog);
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
   }
@@ -174,42 +230,66 @@ export class ReviewSession {
 
   #target(tree: Statement, judged: readonly JudgedChange[]): string | null {
     if (judged.length > 0) return judged[0].target;
-    const name =
-      (tree.kind === "insert" || tree.kind === "merge") && tree.target.kind === "table"
-        ? tree.target.name
-        : tree.kind === "create-table" || tree.kind === "alter-table" || tree.kind === "opaque"
-          ? tree.name
-          : tree.kind === "create-index"
-            ? tree.table
-            : tree.kind === "drop"
-              ? (tree.names[0] ?? null)
-              : null;
+    const name = namedTarget(tree);
     if (!name) return null;
     const table = this.#catalog?.resolve(name);
     return table ? shownName(table) : writtenName(name);
   }
 
   /** Lists what could not be judged about a statement. */
-  #uncheck(tree: Statement, index: number, judged: readonly JudgedChange[]): void {
-    const { unchecked } = this.#result;
+  #uncheck(tree: Statement, index: number, line: number, judged: readonly JudgedChange[]): void {
+    const missing = (what: string, ids: string[]): void => {
+      this.#result.unchecked.push({ statement: index, line, missing: what, hazards: ids });
+    };
     for (const { change, softener } of judged) {
       if (change.table || softener) continue;
-      unchecked.push({
-        statement: index,
-        missing: this.#catalog
-          ? `table ${targetName(change)} is not in the catalog`
-          : "no catalog was given, so keys, required columns and row counts are not known",
-        hazards: ["hollow-filter", "dead-filter"],
-      });
+      const what = this.#catalog
+        ? `table ${targetName(change)} is not in the catalog`
+        : "no catalog was given, so keys, required columns and row counts are not known";
+      missing(what, ["hollow-filter", "dead-filter"]);
     }
-    if (tree.kind === "opaque" && tree.class === "code") {
-      unchecked.push({
-        statement: index,
-        missing: "the statements inside this code are not read",
-        hazards: ["every-row", "hollow-filter", "dead-filter"],
-      });
+    const all = ["every-row", "hollow-filter", "dead-filter"];
+    if (tree.kind === "opaque" && tree.class === "code")
+      missing(`what this ${tree.verb || "statement"} runs is not read`, all);
+    if (tree.kind === "dynamic" && tree.body === null) missing("this runs SQL that is put together while it runs", all);
+    if (tree.kind === "call-statement" && tree.name)
+      missing(`what ${writtenName(tree.name)} does is not followed`, all);
+    if (tree.kind === "create-routine" && tree.problem) {
+      missing(
+        `the body could not be read: ${tree.problem.found} stands where ${tree.problem.expected} was expected`,
+        [],
+      );
     }
   }
+}
+
+/** The name of what a statement works on, where it is not a change of rows. */
+function namedTarget(tree: Statement): Name | null {
+  switch (tree.kind) {
+    case "insert":
+    case "merge":
+      return tree.target.kind === "table" ? tree.target.name : null;
+    case "create-table":
+    case "create-view":
+    case "create-routine":
+    case "alter-table":
+    case "opaque":
+      return tree.name;
+    case "create-index":
+    case "copy":
+      return tree.table;
+    case "drop":
+      return tree.names[0] ?? null;
+    default:
+      return null;
+  }
+}
+
+/** Characters of a statement's source that a report can show. */
+const EXCERPT = 4000;
+
+function runsOthers(tree: Statement): boolean {
+  return tree.kind === "block" || tree.kind === "if" || tree.kind === "loop" || tree.kind === "dynamic";
 }
 
 /** Reviews several scripts in order; each finds the database as the ones before it have left it. */
@@ -234,6 +314,10 @@ function regionOf(span: Span, lines: LineMap): Region {
 /** The kind of a statement as the result names it: `update`, `create table`, `alter trigger`. */
 function kindOf(tree: Statement): string {
   switch (tree.kind) {
+    case "create-routine":
+      return `create ${tree.object}`;
+    case "call-statement":
+      return "call";
     case "opaque":
       return [tree.verb, tree.object].filter((word) => word !== "").join(" ");
     case "drop":

@@ -44,8 +44,17 @@ export interface Change {
   current: boolean;
 }
 
-/** The changes that a statement makes to rows of tables, one for each target. */
+/** The changes that a statement makes to rows of tables, one for each target, those in WITH included. */
 export function changesOf(statement: Statement, catalog: Catalog | null, dialect: Dialect): Change[] {
+  const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
+  const inside = (clause?.tables ?? []).flatMap(({ body }) =>
+    body.kind === "query" ? [] : changesOf(body, catalog, dialect),
+  );
+  const own = ownChanges(statement, catalog, dialect);
+  return inside.length === 0 ? own : [...inside, ...own];
+}
+
+function ownChanges(statement: Statement, catalog: Catalog | null, dialect: Dialect): Change[] {
   switch (statement.kind) {
     case "update":
       return updates(statement, catalog, dialect);

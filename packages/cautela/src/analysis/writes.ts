@@ -32,17 +32,19 @@ export function directWrites(
   changes: readonly { change: Change; reach: Reach }[],
   catalog: Catalog | null,
 ): Write[] {
+  const changed = changes
+    .filter(({ reach }) => reach.bound !== "none")
+    .map(({ change }) => {
+      const write: Write = { table: targetName(change), action: change.action, via: "statement" };
+      if (change.statement.kind === "update") write.columns = assignedColumns(change.statement.assignments);
+      return write;
+    });
+  return [...changed, ...addedRows(statement, catalog)];
+}
+
+/** The writes of statements that bring rows in, or do several things at once. */
+function addedRows(statement: Statement, catalog: Catalog | null): Write[] {
   switch (statement.kind) {
-    case "update":
-    case "delete":
-    case "truncate":
-      return changes
-        .filter(({ reach }) => reach.bound !== "none")
-        .map(({ change }) => {
-          const write: Write = { table: targetName(change), action: change.action, via: "statement" };
-          if (statement.kind === "update") write.columns = assignedColumns(statement.assignments);
-          return write;
-        });
     case "insert": {
       if (statement.target.kind !== "table") return [];
       const write: Write = { table: shown(statement.target.name, catalog), action: "insert", via: "statement" };
@@ -58,9 +60,16 @@ export function directWrites(
     case "merge": {
       if (statement.target.kind !== "table") return [];
       const table = shown(statement.target.name, catalog);
-      const actions = new Set(statement.whens.map((when) => when.action).filter((action) => action !== "nothing"));
-      return [...actions].map((action) => ({ table, action, via: "statement" }) as Write);
+      const writes: Write[] = [];
+      for (const { action } of statement.whens) {
+        if (action !== "nothing" && !writes.some((write) => write.action === action))
+          writes.push({ table, action, via: "statement" });
+      }
+      return writes;
     }
+    case "copy":
+      if (statement.direction === "out" || !statement.table) return [];
+      return [{ table: shown(statement.table, catalog), action: "insert", via: "statement" }];
     case "create-table":
       return statement.query ? [{ table: writtenName(statement.name), action: "create", via: "statement" }] : [];
     default:

@@ -1,4 +1,5 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
+import { executed } from "../sql/executed.ts";
 import { readScript } from "../sql/script.ts";
 import { Catalog } from "./catalog.ts";
 import { replay } from "./replay.ts";
@@ -20,6 +21,7 @@ export function catalogFromDdl(text: string, options: { dialect: DialectId; onto
   const slice = (start: number, end: number): string => text.slice(start, end);
   for (const { tree } of readScript(text, { dialect: options.dialect }).statements) {
     replay(catalog, tree, slice);
+    for (const inner of executed(tree)) replay(catalog, inner, slice);
     if (tree.kind === "insert" && tree.target.kind === "table" && tree.source?.body.kind === "values") {
       const table = catalog.resolve(tree.target.name);
       if (table) catalog.put({ ...table, rows: (table.rows ?? 0) + tree.source.body.rowCount });

@@ -1,5 +1,5 @@
 import { grouped } from "../hazards/wording.ts";
-import { type Finding, heavier, type Review, type Verdict } from "../result.ts";
+import { type Finding, heavier, type Review, type StatementReview, type Verdict } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { MARKS, reachBar, reachWords } from "./marks.ts";
 
@@ -78,7 +78,7 @@ function wrap(text: string, width: number): string[] {
 
 function scriptReport(review: Review, page: Page): void {
   const { ink } = page;
-  const count = review.statements.length;
+  const count = review.statementCount;
   const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
   page.line(`${ink("strong", review.path || "script")}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
   const byStatement = new Map<number, Finding[]>();
@@ -87,17 +87,20 @@ function scriptReport(review: Review, page: Page): void {
     if (list) list.push(finding);
     else byStatement.set(finding.statement, [finding]);
   }
-  for (const [index, findings] of byStatement) statementReport(review, index, findings, page);
+  const reviewed = new Map(review.statements.map((statement) => [statement.index, statement]));
+  for (const [index, findings] of byStatement) {
+    const statement = reviewed.get(index);
+    if (statement) statementReport(review, statement, findings, page);
+  }
   if (review.unchecked.length > 0) uncheckedReport(review, page);
   if (review.findings.length > 0 || review.unchecked.length > 0) page.gap();
 }
 
-function statementReport(review: Review, index: number, findings: Finding[], page: Page): void {
+function statementReport(review: Review, statement: StatementReview, findings: Finding[], page: Page): void {
   const { ink } = page;
-  const statement = review.statements[index];
   page.line();
   page.line(rule(` line ${statement.line}, column ${statement.column} `, page));
-  source(review, index, findings, page);
+  source(review, statement, findings, page);
   if (statement.reach) {
     const tableRows = statement.reach.bound === "every" ? (statement.reach.rows ?? null) : null;
     const bar = reachBar(statement.reach, tableRows);
@@ -115,14 +118,10 @@ function rule(label: string, page: Page): string {
 }
 
 /** The lines of a statement, each with its number and, in the margin, the weight of what was found. */
-function source(review: Review, index: number, findings: Finding[], page: Page): void {
+function source(review: Review, statement: StatementReview, findings: Finding[], page: Page): void {
   const { ink } = page;
-  const read = review.read[index];
-  const statement = review.statements[index];
   const worst = findings.reduce<Verdict>((verdict, finding) => heavier(verdict, finding.weight), "clear");
-  // The first line is shown from its beginning, so that the columns are those of the file.
-  const from = review.text.lastIndexOf("\n", read.start - 1) + 1;
-  const lines = review.text.slice(from, read.end).split("\n");
+  const lines = (review.excerpts.get(statement.index) ?? "").split("\n");
   const shown = lines.length > SOURCE_LINES ? lines.slice(0, SOURCE_LINES - 1) : lines;
   shown.forEach((line, i) => {
     const number = String(statement.line + i).padStart(4);
@@ -160,10 +159,10 @@ function uncheckedReport(review: Review, page: Page): void {
   page.line(rule(" unchecked ", page));
   // The same thing missing for many statements is one line.
   const lines = new Map<string, number[]>();
-  for (const { missing, statement } of review.unchecked) {
-    const list = lines.get(missing) ?? [];
-    list.push(review.statements[statement].line);
-    lines.set(missing, list);
+  for (const { missing, line } of review.unchecked) {
+    const list = lines.get(missing);
+    if (list) list.push(line);
+    else lines.set(missing, [line]);
   }
   for (const [missing, at] of lines) {
     const places = at.length > 6 ? `${at.slice(0, 6).join(", ")} and ${at.length - 6} more` : at.join(", ");
@@ -184,7 +183,7 @@ function closing(reviews: readonly Review[], page: Page): void {
   let verdict: Verdict = "clear";
   for (const one of reviews) {
     verdict = heavier(verdict, one.verdict);
-    statements += one.statements.length;
+    statements += one.statementCount;
     unchecked += one.unchecked.length;
     for (const finding of one.findings) {
       if (finding.accepted === null) totals[finding.weight]++;

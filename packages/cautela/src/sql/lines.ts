@@ -12,6 +12,7 @@ export class LineMap {
   readonly #text: string;
   readonly #base: number;
   readonly #firstLine: number;
+  readonly #firstColumn: number;
   #starts: number[] = [0];
   #scanned = 0;
   #last = 0;
@@ -19,12 +20,13 @@ export class LineMap {
   /**
    * @param text the script, or a window of it
    * @param base the offset of the window's first character in the script
-   * @param firstLine the line on which the window begins; it must begin with a line
+   * @param first the place of the window's first character
    */
-  constructor(text: string, base = 0, firstLine = 1) {
+  constructor(text: string, base = 0, first: Place = { line: 1, column: 1 }) {
     this.#text = text;
     this.#base = base;
-    this.#firstLine = firstLine;
+    this.#firstLine = first.line;
+    this.#firstColumn = first.column;
   }
 
   /** The place of an offset into the script. */
@@ -45,7 +47,7 @@ export class LineMap {
       else high = middle - 1;
     }
     this.#last = low;
-    return { line: this.#firstLine + low, column: target - starts[low] + 1 };
+    return { line: this.#firstLine + low, column: target - starts[low] + (low === 0 ? this.#firstColumn : 1) };
   }
 
   #scanTo(target: number): void {

@@ -56,6 +56,11 @@ export class ScriptReader {
     return { text: this.#text, base: this.#base };
   }
 
+  /** The offset in the script behind what has been given out. */
+  get next(): number {
+    return this.#base + this.#done;
+  }
+
   /**
    * Takes the next part of the script and hands each complete statement to `take`.
    * The ranges are offsets into the whole script.

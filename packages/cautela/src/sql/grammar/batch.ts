@@ -87,7 +87,14 @@ function block(p: Parser): Statement {
     const handler = batchList(p);
     p.expect(K.END);
     p.expect(K.CATCH);
-    return { kind: "block", declarations: [], body, handlers: [{ when: "catch", body: handler }], start, end: p.previousEnd };
+    return {
+      kind: "block",
+      declarations: [],
+      body,
+      handlers: [{ when: "catch", body: handler }],
+      start,
+      end: p.previousEnd,
+    };
   }
   // BEGIN ATOMIC WITH (…) of natively compiled procedures
   if (p.accept(K.ATOMIC) && p.accept(K.WITH)) p.skipParens();
@@ -170,7 +177,12 @@ function setVariable(p: Parser): Statement {
     return { kind: "assign", assignments: [], start, end: p.previousEnd };
   }
   const value = expression(p);
-  return { kind: "assign", assignments: [{ targets: [target], value, op, start: from, end: p.previousEnd }], start, end: p.previousEnd };
+  return {
+    kind: "assign",
+    assignments: [{ targets: [target], value, op, start: from, end: p.previousEnd }],
+    start,
+    end: p.previousEnd,
+  };
 }
 
 /** EXEC procedure arguments; EXEC ('text' + @more); EXEC @result = procedure. */

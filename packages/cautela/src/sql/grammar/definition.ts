@@ -13,7 +13,11 @@ import { ifExists, skipStatement } from "./table.ts";
 import { typeName } from "./type.ts";
 
 /** CREATE VIEW and CREATE MATERIALIZED VIEW from behind VIEW on. */
-export function createView(p: Parser, start: number, head: { orReplace: boolean; temporary: boolean; materialized: boolean }): CreateViewStatement {
+export function createView(
+  p: Parser,
+  start: number,
+  head: { orReplace: boolean; temporary: boolean; materialized: boolean },
+): CreateViewStatement {
   ifExists(p);
   const name = p.name("the name of a view");
   const node: CreateViewStatement = {
@@ -39,7 +43,8 @@ export function createView(p: Parser, start: number, head: { orReplace: boolean;
   node.query = query(p);
   while (!p.atEnd()) {
     if (p.at(T.BAD)) p.fail("the end of the statement");
-    if (p.is(K.CHECK) && p.nextIs(K.OPTION)) node.checkOption ??= p.tokens.marks[p.pos - 1] === K.LOCAL ? "local" : "cascaded";
+    if (p.is(K.CHECK) && p.nextIs(K.OPTION))
+      node.checkOption ??= p.tokens.marks[p.pos - 1] === K.LOCAL ? "local" : "cascaded";
     if (p.at(T.LPAREN)) p.skipParens();
     else p.advance();
   }
@@ -127,7 +132,11 @@ function definitionBody(p: Parser, node: CreateRoutineStatement, isBody: boolean
   }
 }
 
-const TIMINGS: Partial<Record<K, TriggerHead["timing"]>> = { [K.BEFORE]: "before", [K.AFTER]: "after", [K.INSTEAD]: "instead" };
+const TIMINGS: Partial<Record<K, TriggerHead["timing"]>> = {
+  [K.BEFORE]: "before",
+  [K.AFTER]: "after",
+  [K.INSTEAD]: "instead",
+};
 
 /** When a trigger fires, on what, and for which rows; up to its body. */
 function triggerHead(p: Parser, node: CreateRoutineStatement): void {
@@ -144,7 +153,13 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
     if (p.atEnd()) return true;
     if (p.is(K.EXECUTE) || p.is(K.BEGIN) || p.is(K.DECLARE) || p.is(K.CALL)) return true;
     if (p.dialect.id === "tsql") return p.is(K.AS);
-    return p.dialect.grammar.pipesAreOr && head.table !== null && p.tokens.marks[p.pos - 1] === K.ROW && !p.is(K.FOLLOWS) && !p.is(K.PRECEDES);
+    return (
+      p.dialect.grammar.pipesAreOr &&
+      head.table !== null &&
+      p.tokens.marks[p.pos - 1] === K.ROW &&
+      !p.is(K.FOLLOWS) &&
+      !p.is(K.PRECEDES)
+    );
   };
   while (!begun()) {
     const timing = p.at(T.WORD) ? TIMINGS[p.kw as K] : undefined;
@@ -278,7 +293,12 @@ function batchBody(p: Parser, node: CreateRoutineStatement): void {
 
 /** `@a AS int`: AS between a parameter and its type. */
 function isDefaultAs(p: Parser): boolean {
-  return p.tokens.kinds[p.pos - 1] === T.VARIABLE || p.nextIs(K.OWNER) || (p.tokens.marks[p.pos - 1] === K.EXECUTE && p.tokens.kinds[p.pos - 1] === T.WORD) || p.tokens.marks[p.pos - 1] === K.EXEC;
+  return (
+    p.tokens.kinds[p.pos - 1] === T.VARIABLE ||
+    p.nextIs(K.OWNER) ||
+    (p.tokens.marks[p.pos - 1] === K.EXECUTE && p.tokens.kinds[p.pos - 1] === T.WORD) ||
+    p.tokens.marks[p.pos - 1] === K.EXEC
+  );
 }
 
 /** PL/SQL: IS or AS, declarations, BEGIN … END; packages hold routines. */
@@ -319,7 +339,13 @@ function packageBody(p: Parser, node: CreateRoutineStatement): void {
     if (p.is(K.END) || p.is(K.BEGIN)) break;
     if (p.at(T.EOF) || p.at(T.BATCH)) p.fail("END");
     // MEMBER, STATIC, CONSTRUCTOR, MAP, ORDER stand before the routines of a type.
-    while (p.at(T.WORD) && !p.is(K.FUNCTION) && !p.is(K.PROCEDURE) && /^(?:member|static|constructor|map|order|overriding|final|instantiable|not)$/i.test(p.tokenText())) p.advance();
+    while (
+      p.at(T.WORD) &&
+      !p.is(K.FUNCTION) &&
+      !p.is(K.PROCEDURE) &&
+      /^(?:member|static|constructor|map|order|overriding|final|instantiable|not)$/i.test(p.tokenText())
+    )
+      p.advance();
     if (p.is(K.FUNCTION) || p.is(K.PROCEDURE)) members.push(nestedRoutine(p));
     else members.push(member(p));
   }

@@ -1,9 +1,9 @@
+import { children } from "../children.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { Lexer } from "../lexer.ts";
 import { Parser, ReadingStopped } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type { Expr, Node, Problem, Statement } from "../tree.ts";
-import { children } from "../children.ts";
 
 /** How a text inside a script is read: as a list of statements, or as one body. */
 export type Reading = (p: Parser) => Statement[];
@@ -34,7 +34,13 @@ export interface InnerText {
  * @param offset where the text begins in the script, when its characters stand there one to one;
  *   otherwise the ranges of what is read become that of `whole`
  */
-export function readInner(dialect: Dialect, text: string, offset: number | null, whole: { start: number; end: number }, read: Reading): InnerText {
+export function readInner(
+  dialect: Dialect,
+  text: string,
+  offset: number | null,
+  whole: { start: number; end: number },
+  read: Reading,
+): InnerText {
   const lexer = new Lexer(dialect);
   lexer.scan(text, 0, text.length, true);
   const p = new Parser(dialect, lexer.tokens);
@@ -47,7 +53,10 @@ export function readInner(dialect: Dialect, text: string, offset: number | null,
   } catch (stopped) {
     if (!(stopped instanceof ReadingStopped)) throw stopped;
     const { problem } = stopped;
-    return { statements: null, problem: offset === null ? { ...problem, start: whole.start, end: whole.end } : problem };
+    return {
+      statements: null,
+      problem: offset === null ? { ...problem, start: whole.start, end: whole.end } : problem,
+    };
   }
 }
 

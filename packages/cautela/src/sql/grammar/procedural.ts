@@ -201,7 +201,8 @@ function assignmentOrCall(p: Parser, start: number): Statement {
     node.args = target.args;
   } else if (target.kind === "column") {
     node.name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
-  } else if (target.kind === "binary") return { ...node, kind: "opaque", verb: "", object: "", class: "code", name: null };
+  } else if (target.kind === "binary")
+    return { ...node, kind: "opaque", verb: "", object: "", class: "code", name: null };
   else p.fail("a statement");
   return node;
 }
@@ -656,7 +657,8 @@ function returnStatement(p: Parser): Statement {
     p.accept(K.NEXT);
     if (!p.atEnd()) {
       const value = assignedValue(p);
-      if (value.kind === "call") return { kind: "call-statement", name: value.name, args: value.args, start, end: p.previousEnd };
+      if (value.kind === "call")
+        return { kind: "call-statement", name: value.name, args: value.args, start, end: p.previousEnd };
     }
   }
   return quiet("return", start, p);

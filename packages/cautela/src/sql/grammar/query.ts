@@ -112,7 +112,7 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
       p.expect(K.MODE);
       if (!p.accept(K.NOWAIT) && p.accept(K.SKIP)) p.accept(K.LOCKED);
       node.locking = true;
-    } else if (p.marked(K.INTO) && p.dialect.grammar.pipesAreOr) node.into = intoTarget(p);
+    } else if (p.marked(K.INTO) && (p.dialect.grammar.pipesAreOr || p.inRoutine > 0)) node.into = intoTarget(p);
     else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
       p.advance();
       p.skipParens();

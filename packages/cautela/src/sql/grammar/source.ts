@@ -131,7 +131,11 @@ export function joined(p: Parser): Source {
 function atCondition(p: Parser): boolean {
   if (!p.at(T.WORD)) return false;
   if (p.kw === K.USING) return true;
-  return p.kw === K.ON && !p.nextIs(K.DUPLICATE) && !(p.nextIs(K.CONFLICT) && (p.nextIs(K.DO, 2) || p.peekKind(2) === T.LPAREN));
+  return (
+    p.kw === K.ON &&
+    !p.nextIs(K.DUPLICATE) &&
+    !(p.nextIs(K.CONFLICT) && (p.nextIs(K.DO, 2) || p.peekKind(2) === T.LPAREN))
+  );
 }
 
 function lastOpen(joins: Join[]): Join | null {

@@ -1,16 +1,24 @@
 import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
-import type { CopyStatement, Name, OpaqueStatement, Statement, StatementClass, TransactionStatement, With } from "../tree.ts";
+import type {
+  CopyStatement,
+  Name,
+  OpaqueStatement,
+  Statement,
+  StatementClass,
+  TransactionStatement,
+  With,
+} from "../tree.ts";
 import { alterTable } from "./alter.ts";
-import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
 import { controlFlow } from "./batch.ts";
+import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
 import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { bodyStatement, callStatement, execute, prepare } from "./procedural.ts";
 import { inner, query, withTables } from "./query.ts";
-import { stringValue } from "./string.ts";
 import { skipRoutine } from "./routine.ts";
+import { stringValue } from "./string.ts";
 import { createIndex, createTable, ifExists, skipStatement, startsNext } from "./table.ts";
 
 inner.statement = statement;
@@ -532,14 +540,13 @@ function classified(p: Parser): Statement {
   if (word === K.COPY || word === K.BULK || (word === K.LOAD && !p.is(K.INDEX) && (p.is(K.DATA) || p.isText("XML")))) {
     return copy(p, start, word);
   }
-  if ((word === K.EXPLAIN || word === K.DESCRIBE || word === K.DESC) && p.dialect.id !== "plsql") return explain(p, start, verb);
-  {
-    if (word === K.SET && (p.is(K.TRANSACTION) || p.is(K.CONSTRAINTS))) {
-      skipStatement(p);
-      return { kind: "transaction", action: "set", name: null, start, end: p.previousEnd };
-    }
+  if ((word === K.EXPLAIN || word === K.DESCRIBE || word === K.DESC) && p.dialect.id !== "plsql")
+    return explain(p, start, verb);
+  if (word === K.SET && (p.is(K.TRANSACTION) || p.is(K.CONSTRAINTS))) {
     skipStatement(p);
+    return { kind: "transaction", action: "set", name: null, start, end: p.previousEnd };
   }
+  skipStatement(p);
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
 }
 
@@ -558,7 +565,8 @@ function doBlock(p: Parser, start: number): Statement {
   if (text === null) return p.fail("a string");
   if (language === "plpgsql") {
     const inside = readInner(p.dialect, text.value, text.offset, text, plpgsql);
-    if (inside.statements) return { kind: "block", declarations: [], body: inside.statements, handlers: [], start, end };
+    if (inside.statements)
+      return { kind: "block", declarations: [], body: inside.statements, handlers: [], start, end };
   }
   return { kind: "opaque", verb: "do", object: language, class: "code", name: null, start, end };
 }
@@ -598,16 +606,28 @@ function copy(p: Parser, start: number, word: K): Statement {
 /** EXPLAIN reads; with ANALYZE it runs the statement, which is then what counts. */
 function explain(p: Parser, start: number, verb: string): Statement {
   let runs = false;
-  while (p.at(T.WORD) && (p.is(K.ANALYZE) || p.is(K.ANALYSE) || p.is(K.VERBOSE) || p.isText("EXTENDED") || p.is(K.PARTITIONS))) {
+  while (
+    p.at(T.WORD) &&
+    (p.is(K.ANALYZE) || p.is(K.ANALYSE) || p.is(K.VERBOSE) || p.isText("EXTENDED") || p.is(K.PARTITIONS))
+  ) {
     if (!p.is(K.VERBOSE) && (p.is(K.ANALYZE) || p.is(K.ANALYSE))) runs = true;
     p.advance();
   }
-  if (p.at(T.LPAREN) && p.dialect.id === "postgresql" && !p.nextIs(K.SELECT) && !p.nextIs(K.WITH) && p.peekKind(1) !== T.LPAREN) {
+  if (
+    p.at(T.LPAREN) &&
+    p.dialect.id === "postgresql" &&
+    !p.nextIs(K.SELECT) &&
+    !p.nextIs(K.WITH) &&
+    p.peekKind(1) !== T.LPAREN
+  ) {
     const from = p.start;
     p.skipParens();
     if (/\banaly[sz]e\b(?!\s*(?:off|false|0))/i.test(p.slice(from, p.previousEnd))) runs = true;
   }
-  if (runs && (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE) || p.is(K.WITH) || p.is(K.REPLACE))) {
+  if (
+    runs &&
+    (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE) || p.is(K.WITH) || p.is(K.REPLACE))
+  ) {
     return { ...statement(p), start };
   }
   skipStatement(p);

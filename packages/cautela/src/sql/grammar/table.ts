@@ -142,11 +142,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       p.expectKind(T.RPAREN, ") or ,");
       continue;
     }
-    if (
-      p.is(K.AS) ||
-      startsTail(p) ||
-      ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)
-    ) {
+    if (p.is(K.AS) || startsTail(p) || ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)) {
       p.accept(K.IGNORE);
       p.accept(K.REPLACE);
       p.accept(K.AS);
@@ -693,7 +689,8 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         continue;
       case K.COLLATE:
         p.advance();
-        node.collation = p.at(T.STRING) || p.is(K.DEFAULT) ? p.label("a collation").text : lastPart(p.name("a collation"));
+        node.collation =
+          p.at(T.STRING) || p.is(K.DEFAULT) ? p.label("a collation").text : lastPart(p.name("a collation"));
         continue;
       case K.COMMENT:
         p.advance();

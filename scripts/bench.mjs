@@ -1,0 +1,99 @@
+// Benchmarks. Everything is measured in this one run, on this machine, and printed as ratios.
+import { spawnSync } from "node:child_process";
+import { createWriteStream, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { performance } from "node:perf_hooks";
+import { catalogFromDdl, readScript, review, ScriptReader } from "cautela";
+import { loadModule, parseSync } from "libpg-query";
+import { benchScript } from "./bench-script.mjs";
+
+const MB = 1024 * 1024;
+await loadModule();
+
+/** The best of several runs, in milliseconds: the one least disturbed by others on the machine. */
+function best(runs, work) {
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < runs; i++) {
+    const began = performance.now();
+    work();
+    least = Math.min(least, performance.now() - began);
+  }
+  return least;
+}
+
+function read(text) {
+  let count = 0;
+  new ScriptReader("postgresql").push(text, true, () => count++);
+  return count;
+}
+
+const small = benchScript(2 * MB);
+const large = benchScript(32 * MB);
+const catalog = catalogFromDdl(
+  "mooring vessel berth pilotage tariff owner"
+    .split(" ")
+    .map(
+      (name) =>
+        `CREATE TABLE ${name} (id int PRIMARY KEY, fee numeric, status text, name text, from_day date, to_day date, class text, length_m numeric);`,
+    )
+    .join("\n"),
+  { dialect: "postgresql" },
+);
+
+const trees = best(7, () => readScript(small));
+const stream2 = best(7, () => read(small)) / 2;
+const stream32 = best(3, () => read(large)) / 32;
+const engine = best(3, () => parseSync(small));
+const reviewed2 = best(5, () => review(small, { catalog, keep: "found" })) / 2;
+const reviewed32 = best(2, () => review(large, { catalog, keep: "found" })) / 32;
+
+const folder = mkdtempSync(join(tmpdir(), "cautela-bench-"));
+const dump = join(folder, "dump.sql");
+await new Promise((resolve) => {
+  const out = createWriteStream(dump);
+  const row = "(12345, 'Petrel of the north quay', 12.50, NULL, '2025-03-04', 'sail')";
+  const insert = `INSERT INTO vessel VALUES ${Array.from({ length: 1000 }, () => row).join(",\n")};\n`;
+  out.write("CREATE TABLE vessel (id int, name text, length_m numeric, note text, day date, class text);\n");
+  const copy = `COPY vessel FROM stdin;\n${"12345\tPetrel\t12.5\t\\N\t2025-03-04\tsail\n".repeat(500_000)}\\.\n`;
+  let size = 0;
+  const more = () => {
+    while (size < 180 * MB) {
+      size += insert.length;
+      if (!out.write(insert)) return void out.once("drain", more);
+    }
+    out.end(copy, resolve);
+  };
+  more();
+});
+const began = performance.now();
+const run = spawnSync(
+  "/usr/bin/env",
+  [
+    "bash",
+    "-c",
+    `"${process.execPath}" packages/cautela-cli/bin/cautela.js review "${dump}" > /dev/null & pid=$!; peak=0; while kill -0 $pid 2>/dev/null; do now=$(awk '/VmHWM/{print $2}' /proc/$pid/status 2>/dev/null); [ -n "$now" ] && peak=$now; sleep 0.05; done; echo $peak`,
+  ],
+  { encoding: "utf8" },
+);
+const seconds = (performance.now() - began) / 1000;
+rmSync(folder, { recursive: true });
+
+const row = (what, value, wanted) => console.log(`| ${what} | ${value} | ${wanted} |`);
+console.log("| what | measured | wanted |\n|---|---|---|");
+row(
+  "reading 2 MB to full trees, as against `libpg-query`'s `parseSync` on the same text",
+  `${(engine / trees).toFixed(1)} times as fast`,
+  "at least 5",
+);
+row("reading, cost per MB at 32 MB against 2 MB", (stream32 / stream2).toFixed(2), "at most 1.15");
+row(
+  "full review with a catalog, as against `parseSync` alone",
+  `${(engine / 2 / reviewed2).toFixed(1)} times as fast`,
+  "at least 3",
+);
+row("full review, cost per MB at 32 MB against 2 MB", (reviewed32 / reviewed2).toFixed(2), "at most 1.25");
+row("peak memory of `cautela review` on a 200 MB dump", `${Math.round(Number(run.stdout) / 1024)} MB`, "under 400 MB");
+console.log(
+  `\nReading ran at ${(1000 / stream2).toFixed(0)} MB/s here, the dump was reviewed in ${seconds.toFixed(1)} s.`,
+);

@@ -25,5 +25,6 @@ export { type ReviewOptions, ReviewSession, ReviewStream, review, reviewChangeSe
 export { type DecodedText, decodeText } from "./sql/decode.ts";
 export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";
 export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";
+export { children, walk } from "./sql/children.ts";
 export { type ReadStatement, readScript, type Script, ScriptReader } from "./sql/script.ts";
 export type * from "./sql/tree.ts";

@@ -383,6 +383,14 @@ export class Lexer {
             }
           }
           at++;
+          if (lexical.client === "sqlcmd" && isDigit(next)) {
+            // $12.50: an amount of money (tsql)
+            while (at < length && (isDigit(text.charCodeAt(at)) || text.charCodeAt(at) === 46)) at++;
+            if (!final && at === length) return start;
+            tokens.add(T.NUMBER, 0, start, at);
+            fresh = false;
+            continue;
+          }
           while (at < length && isWordPart(text.charCodeAt(at))) at++;
           if (!final && at === length) return start;
           tokens.add(at - start > 1 ? T.HOLE : T.BAD, at - start > 1 ? 0 : Bad.CHARACTER, start, at);

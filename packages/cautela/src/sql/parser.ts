@@ -118,6 +118,13 @@ export class Parser {
     return 0;
   }
 
+  /** The text of the token that many places ahead; empty at the end. */
+  wordAhead(ahead: number): string {
+    const at = this.pos + ahead;
+    if (at >= this.tokens.count) return "";
+    return this.text.slice(this.tokens.starts[at], this.tokens.ends[at]);
+  }
+
   /** Whether the current token is this word. */
   is(word: K): boolean {
     return this.kw === word && this.kind === T.WORD;

@@ -396,6 +396,8 @@ export interface InsertStatement extends Span {
   source: Query | null;
   /** DEFAULT VALUES. */
   defaults: boolean;
+  /** The filter of an INSERT into a multi-valued column (jet). */
+  where: Expr | null;
   /** INSERT … EXEC procedure (tsql). */
   exec: Statement | null;
   conflicts: OnConflict[];
@@ -439,6 +441,8 @@ export interface DeleteStatement extends Span {
   limit: Limit | null;
   returning: Returning | null;
   ignore: boolean;
+  /** DELETE HISTORY … BEFORE SYSTEM_TIME: old versions of rows go, the rows stay (mariadb). */
+  history: Expr | null;
 }
 
 export interface MergeWhen extends Span {
@@ -728,7 +732,10 @@ export interface Problem extends Span {
   found: string;
 }
 
-export type Statement =
+export type Statement = {
+  /** The parameters that the statement declares and prompts for (jet). */
+  parameters?: Ident[];
+} & (
   | SelectStatement
   | InsertStatement
   | MultiInsertStatement
@@ -753,6 +760,7 @@ export type Statement =
   | CopyStatement
   | OpaqueStatement
   | DirectiveStatement
-  | UnreadStatement;
+  | UnreadStatement
+);
 
 export type Node = Expr | Query | QueryBody | Source | Statement;

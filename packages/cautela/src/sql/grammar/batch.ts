@@ -69,7 +69,29 @@ export function controlFlow(p: Parser): Statement | null {
       expression(p);
       return { kind: "opaque", verb: "print", object: "", class: "session", name: null, start, end: p.previousEnd };
     default:
-      return null;
+      return isBareCall(p) ? exec(p) : null;
+  }
+}
+
+/** The first statement of a batch may be a call without EXEC. */
+function isBareCall(p: Parser): boolean {
+  if (p.kw !== K.NONE && p.peekKind(1) !== T.DOT) return false;
+  const before = p.pos === 0 ? T.BATCH : p.tokens.kinds[p.pos - 1];
+  if (before !== T.BATCH && before !== T.DIRECTIVE) return false;
+  let at = 1;
+  while (p.peekKind(at) === T.DOT) at += 2;
+  // A lone word may be anything; with an argument behind it, it is a call.
+  switch (p.peekKind(at)) {
+    case T.STRING:
+    case T.NUMBER:
+    case T.VARIABLE:
+      return true;
+    case T.EOF:
+    case T.SEMICOLON:
+    case T.BATCH:
+      return at > 1;
+    default:
+      return false;
   }
 }
 
@@ -138,6 +160,11 @@ function declare(p: Parser): Statement {
     }
     p.advance();
     node.query = query(p);
+    // FOR UPDATE OF columns, FOR READ ONLY
+    if (p.accept(K.OF)) {
+      do p.name("a column");
+      while (p.acceptKind(T.COMMA));
+    }
     node.end = p.previousEnd;
     return node;
   }
@@ -188,7 +215,12 @@ function setVariable(p: Parser): Statement {
 /** EXEC procedure arguments; EXEC ('text' + @more); EXEC @result = procedure. */
 function exec(p: Parser): Statement {
   const start = p.start;
-  p.advance();
+  if (p.is(K.EXEC) || p.is(K.EXECUTE)) p.advance();
+  if (p.is(K.AS)) {
+    // EXECUTE AS USER = 'x': whose rights count from here on.
+    skipStatement(p);
+    return { kind: "opaque", verb: "execute", object: "as", class: "session", name: null, start, end: p.previousEnd };
+  }
   if (p.at(T.LPAREN)) {
     p.advance();
     const text = expression(p);

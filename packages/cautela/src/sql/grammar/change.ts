@@ -21,7 +21,7 @@ import type {
 } from "../tree.ts";
 import { expression, expressions, orderBy } from "./expression.ts";
 import { atQuery, limit, query, selectItems, top } from "./query.ts";
-import { aliased, joined, sources, tableSource } from "./source.ts";
+import { checkOption, aliased, joined, sources, tableSource } from "./source.ts";
 
 /** Takes EXEC … as the source of an INSERT; set by the statement grammar. */
 export const execution: { statement: ((p: Parser) => Statement) | null } = { statement: null };
@@ -106,6 +106,12 @@ function assignmentTarget(p: Parser): Expr {
       }
     }
     return { kind: "variable", name, start, end: p.previousEnd };
+  }
+  if (p.dialect.id === "plsql" && p.is(K.VALUE) && p.peekKind(1) === T.LPAREN) {
+    // SET VALUE(alias) = object (plsql): the whole row of an object table.
+    p.advance();
+    p.skipParens();
+    return { kind: "opaque", start, end: p.previousEnd };
   }
   const name = assignedName(p);
   let target: Expr = { kind: "column", path: name.parts, outer: false, start, end: name.end };
@@ -209,6 +215,7 @@ export function update(p: Parser, withClause: With | null): UpdateStatement {
   }
   if (p.is(K.TOP) && id === "tsql") node.limit = top(p);
   if (id === "tsql" && p.is(K.STATISTICS)) p.fail("the name of a table");
+  if (id === "jet") p.accept(K.DISTINCTROW);
   node.target = p.dialect.grammar.joinedUpdate ? sources(p) : [joined(p)];
   p.expect(K.SET);
   node.assignments = assignments(p);
@@ -236,6 +243,7 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     limit: null,
     returning: null,
     ignore: false,
+    history: null,
     start,
     end: start,
   };
@@ -252,6 +260,9 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
   }
   if (p.is(K.TOP) && id === "tsql") node.limit = top(p);
   if (id === "jet" && (p.accept(K.DISTINCTROW) || p.accept(K.DISTINCT))) node.ignore = false;
+  // DELETE HISTORY FROM berth BEFORE SYSTEM_TIME … (mariadb)
+  const history = id === "mariadb" && p.isText("HISTORY") && p.nextIs(K.FROM);
+  if (history) p.advance();
   if (p.accept(K.FROM)) deleteFrom(p, node);
   else if (id === "plsql" || id === "tsql" || id === "jet" || p.dialect.grammar.pipesAreOr) {
     // DELETE vessel, DELETE a, b FROM …, DELETE a.* FROM …, DELETE * FROM …
@@ -294,6 +305,11 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     }
   }
   if (p.accept(K.USING)) node.using = sources(p);
+  if (history && p.accept(K.BEFORE)) {
+    p.expect(K.SYSTEM_TIME);
+    if (!p.accept(K.TIMESTAMP)) p.accept(K.TRANSACTION);
+    node.history = expression(p);
+  }
   where(p, node);
   changeTail(p, node);
   node.end = p.previousEnd;
@@ -367,6 +383,7 @@ export function insert(p: Parser, withClause: With | null): InsertStatement | Mu
     set: null,
     source: null,
     defaults: false,
+    where: null,
     exec: null,
     conflicts: [],
     returning: null,
@@ -389,6 +406,7 @@ function insertTarget(p: Parser): InsertStatement["target"] {
     // INSERT INTO (SELECT …) VALUES … (plsql)
     p.advance();
     const inner = query(p);
+    checkOption(p);
     p.expectKind(T.RPAREN, ")");
     return aliased(p, {
       kind: "derived",
@@ -597,7 +615,11 @@ function insertTail(p: Parser, node: InsertStatement): void {
     } else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0))
       node.returning = returning(p);
     else if (p.marked(K.LOG) && p.nextIs(K.ERRORS)) logErrors(p);
-    else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
+    else if (p.marked(K.WHERE) && p.dialect.id === "jet") {
+      // INSERT INTO berth (tags.Value) VALUES ('deep') WHERE berth_id = 3 (jet)
+      p.advance();
+      node.where = expression(p);
+    } else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
       p.advance();
       p.skipParens();
     } else return;
@@ -770,7 +792,7 @@ export function truncate(p: Parser): TruncateStatement {
   };
   // RESTART IDENTITY CASCADE, WITH (PARTITIONS (…)), DROP STORAGE, PURGE MATERIALIZED VIEW LOG
   while (!p.atEnd() && !p.at(T.RPAREN)) {
-    if (p.dialect.grammar.bareStatements && !p.is(K.WITH)) break;
+    if (p.dialect.grammar.bareStatements && !p.is(K.WITH) && !p.at(T.LPAREN)) break;
     if (p.is(K.CASCADE)) node.cascade = true;
     else if (p.is(K.IDENTITY)) node.restartIdentity = p.tokens.marks[p.pos - 1] === K.RESTART;
     if (p.at(T.LPAREN)) p.skipParens();

@@ -122,6 +122,13 @@ function definitionBody(p: Parser, node: CreateRoutineStatement, isBody: boolean
     case "plsql":
       plsqlBody(p, node, isBody);
       break;
+    case "jet":
+      // CREATE PROCEDURE name (parameters) AS statement
+      if (p.at(T.LPAREN)) p.skipParens();
+      else while (!p.is(K.AS) && !p.atEnd()) p.advance();
+      p.expect(K.AS);
+      node.body = [bodyStatement(p)];
+      break;
     case "sqlite":
       p.inRoutine++;
       node.body = [blockBody(p, p.start, [])];

@@ -8,20 +8,25 @@ import { typeName } from "./type.ts";
 
 // Binding powers, loosest first. PostgreSQL's table (manual 4.1.6) is the frame; where another
 // dialect differs in a way that changes the answer, `binaryPower` says so.
-const OR = 1;
-const XOR = 2;
-const AND = 3;
-const NOT = 4;
-const IS = 5;
-const COMPARISON = 6;
-const RANGE = 7;
-const OTHER = 8;
-const ADDITIVE = 9;
-const MULTIPLICATIVE = 10;
-const POWER = 11;
-const AT = 12;
-const COLLATE = 13;
-const UNARY = 14;
+const OR = 10;
+const XOR = 20;
+const AND = 30;
+const NOT = 40;
+const IS = 50;
+const COMPARISON = 60;
+/** sqlite: `<` and its like bind tighter than `=`. */
+const ORDERING = 65;
+const RANGE = 70;
+const OTHER = 80;
+/** mysql: `|` is loosest of the bit operators, then `&`, then the shifts. */
+const BIT_AND = 82;
+const SHIFT = 84;
+const ADDITIVE = 90;
+const MULTIPLICATIVE = 100;
+const POWER = 110;
+const AT = 120;
+const COLLATE = 130;
+const UNARY = 140;
 
 /** A condition or a value, to the loosest operator. */
 export function expression(p: Parser): Expr {
@@ -55,6 +60,11 @@ function climb(p: Parser, least: number): Expr {
 function prefix(p: Parser, least: number): Expr {
   const start = p.start;
   if (p.at(T.WORD)) {
+    if (p.marked(K.OPERATOR) && p.dialect.lexical.freeOperators && p.peekKind(1) === T.LPAREN) {
+      const op = explicitOperator(p);
+      const inner = climb(p, OTHER);
+      return { kind: "unary", op, operand: inner, start, end: inner.end };
+    }
     if (p.marked(K.NOT) && least <= NOT) {
       p.advance();
       const inner = climb(p, NOT);
@@ -156,7 +166,7 @@ function postfix(p: Parser, first: Expr): Expr {
 }
 
 function infix(p: Parser, left: Expr, least: number): Expr | null {
-  if (p.at(T.WORD)) return p.marked(K.NONE) ? null : wordInfix(p, left, least);
+  if (p.at(T.WORD)) return p.marked(K.NONE) && p.dialect.id !== "jet" ? null : wordInfix(p, left, least);
   if (p.at(T.STAR)) {
     if (least > MULTIPLICATIVE) return null;
     p.advance();
@@ -218,14 +228,27 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
   const op = p.kw as Op;
   let power = OTHER;
   switch (op) {
-    case Op.EQ:
     case Op.LT:
     case Op.GT:
     case Op.LE:
     case Op.GE:
+      power = p.dialect.id === "sqlite" ? ORDERING : COMPARISON;
+      break;
+    case Op.EQ:
     case Op.NE:
     case Op.NULL_SAFE:
       power = COMPARISON;
+      break;
+    case Op.AMPERSAND:
+      if (p.dialect.id === "tsql") power = ADDITIVE;
+      else if (p.dialect.grammar.pipesAreOr) power = BIT_AND;
+      break;
+    case Op.PIPE:
+      if (p.dialect.id === "tsql") power = ADDITIVE;
+      break;
+    case Op.SHIFT_LEFT:
+    case Op.SHIFT_RIGHT:
+      if (p.dialect.grammar.pipesAreOr) power = SHIFT;
       break;
     case Op.PLUS:
     case Op.MINUS:
@@ -237,7 +260,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
       break;
     case Op.CARET:
     case Op.POWER:
-      power = POWER;
+      power = p.dialect.id === "tsql" ? ADDITIVE : POWER;
       break;
     case Op.CONCAT:
       if (p.dialect.grammar.pipesAreOr) {
@@ -263,8 +286,12 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
     case Op.ASSIGN:
     case Op.FAT_ARROW:
     case Op.PLUS_EQ:
-    case Op.BACKSLASH:
       return null;
+    case Op.BACKSLASH:
+      // Division of whole numbers (jet)
+      if (p.dialect.id !== "jet") return null;
+      power = MULTIPLICATIVE;
+      break;
     case Op.NOT:
       return null;
     case Op.TILDE:
@@ -276,7 +303,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
   let text = OPERATOR_TEXT[op] ?? p.tokenText();
   p.advance();
   // `< >` and `> =` with a blank between are still one operator (tsql, plsql).
-  if (power === COMPARISON && p.at(T.OPERATOR) && !p.dialect.lexical.freeOperators) {
+  if ((power === COMPARISON || power === ORDERING) && p.at(T.OPERATOR) && !p.dialect.lexical.freeOperators) {
     if (op === Op.LT && p.marked(Op.GT)) {
       text = "<>";
       p.advance();
@@ -380,6 +407,7 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
     case K.IN:
     case K.BETWEEN:
     case K.LIKE:
+    case K.ALIKE:
     case K.ILIKE:
     case K.SIMILAR:
     case K.GLOB:
@@ -428,6 +456,14 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       if (least > MULTIPLICATIVE || (!p.dialect.grammar.pipesAreOr && id !== "jet" && id !== "plsql")) return null;
       p.advance();
       return binary(left, p.tokens.marks[p.pos - 1] === K.DIV ? "div" : "%", climb(p, MULTIPLICATIVE + 1));
+    case K.NONE:
+      // EQV and IMP join conditions loosest of all (jet).
+      if (least > OR || id !== "jet" || !(p.isText("EQV") || p.isText("IMP"))) return null;
+      {
+        const op = p.tokenText().toLowerCase();
+        p.advance();
+        return binary(left, op, climb(p, OR + 1));
+      }
     case K.OVERLAPS:
       if (least > RANGE) return null;
       p.advance();
@@ -482,6 +518,7 @@ function isRangeWord(word: K): boolean {
     case K.IN:
     case K.BETWEEN:
     case K.LIKE:
+    case K.ALIKE:
     case K.ILIKE:
     case K.SIMILAR:
     case K.GLOB:
@@ -503,6 +540,8 @@ function isRangeWord(word: K): boolean {
 function inDialect(p: Parser, word: K): boolean {
   const id = p.dialect.id;
   switch (word) {
+    case K.ALIKE:
+      return id === "jet";
     case K.ILIKE:
       return id === "postgresql";
     case K.SIMILAR:
@@ -727,6 +766,11 @@ function primary(p: Parser): Expr {
     }
     case T.LPAREN:
       return parenthesised(p);
+    case T.DOT:
+      // .berth.code: a name in the current database (mysql)
+      if (!p.dialect.grammar.pipesAreOr) return p.fail("an expression");
+      p.advance();
+      return nameOrCall(p);
     case T.STAR:
       p.advance();
       return { kind: "star", path: [], start, end: p.previousEnd };
@@ -893,6 +937,21 @@ function wordPrimary(p: Parser): Expr {
         return { kind: "row", items, start, end: p.previousEnd };
       }
       break;
+    case K.NATIONAL:
+      // national character varying(3) 'x' (postgresql)
+      if (id === "postgresql" && (p.nextIs(K.CHARACTER) || p.nextIs(K.CHAR))) {
+        typeName(p);
+        if (!p.at(T.STRING)) p.fail("a string");
+        return { ...literal(p, "string", stringValue(p)), start };
+      }
+      break;
+    case K.DOUBLE:
+      // double precision '1.5' (postgresql)
+      if (id === "postgresql" && p.nextIs(K.PRECISION) && p.peekKind(2) === T.STRING) {
+        p.seek(p.pos + 2);
+        return { ...literal(p, "string", stringValue(p)), start };
+      }
+      break;
     case K.INTERVAL: {
       const interval = intervalLiteral(p);
       if (interval) return interval;
@@ -1013,7 +1072,8 @@ function wordPrimary(p: Parser): Expr {
       if (next === T.WORD && (id === "plsql" || id === "mysql") && p.peekKind(2) === T.LPAREN) p.advance();
       break;
     case K.NEXT:
-      // NEXT VALUE FOR sequence
+    case K.PREVIOUS:
+      // NEXT VALUE FOR sequence, PREVIOUS VALUE FOR sequence
       if (p.peekKind(1) === T.WORD && p.peekMark(1) === K.VALUE && p.nextIs(K.FOR, 2)) {
         p.seek(p.pos + 3);
         const name = p.name("a sequence");
@@ -1238,7 +1298,7 @@ function bangPath(p: Parser, path: Ident[], start: number): Expr {
   return { kind: "column", path, outer: false, start, end: p.previousEnd };
 }
 
-function isOuterMark(p: Parser): boolean {
+export function isOuterMark(p: Parser): boolean {
   return (
     p.dialect.id === "plsql" && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.PLUS && p.peekKind(2) === T.RPAREN
   );
@@ -1396,6 +1456,9 @@ function isArgumentWord(p: Parser): boolean {
 /** FILTER, WITHIN GROUP, OVER, IGNORE NULLS, KEEP. */
 function callTail(p: Parser, node: Call): void {
   for (;;) {
+    // NTH_VALUE(fee, 2) FROM FIRST RESPECT NULLS OVER (…)
+    if (p.is(K.FROM) && (p.nextIs(K.FIRST) || p.nextIs(K.LAST)) && (p.nextIs(K.RESPECT, 2) || p.nextIs(K.IGNORE, 2)))
+      p.seek(p.pos + 2);
     if (p.is(K.WITHIN) && p.nextIs(K.GROUP)) {
       p.seek(p.pos + 2);
       p.expectKind(T.LPAREN, "(");

@@ -439,6 +439,8 @@ export function select(p: Parser): Select {
   }
   if (p.accept(K.FROM)) {
     node.from = sources(p);
+    // FROM vessel IN 'other.mdb' (jet)
+    if (p.is(K.IN) && p.dialect.id === "jet" && p.peekKind(1) === T.STRING) p.seek(p.pos + 2);
     if (p.is(K.INTO) && !p.dialect.grammar.pipesAreOr) node.into = intoTarget(p);
   }
   selectClauses(p, node);
@@ -751,7 +753,8 @@ export function limit(p: Parser, before: Limit | null): Limit {
     }
   } else if (p.accept(K.OFFSET)) {
     node.offset = operand(p);
-    if (!p.accept(K.ROWS)) p.accept(K.ROW);
+    if (p.is(K.ROWS) && p.dialect.id === "mariadb" && /^examined$/i.test(p.wordAhead(1))) rowsExamined(p);
+    else if (!p.accept(K.ROWS)) p.accept(K.ROW);
   } else {
     p.expect(K.FETCH);
     if (!p.accept(K.FIRST)) p.expect(K.NEXT);

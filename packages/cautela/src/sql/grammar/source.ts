@@ -2,7 +2,7 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type { Expr, Ident, Join, Source, TableSource } from "../tree.ts";
-import { expression, operand } from "./expression.ts";
+import { expression, isOuterMark, operand } from "./expression.ts";
 import { atQuery, inner, query, queryRest } from "./query.ts";
 
 /** The sources behind FROM, with commas between. */
@@ -30,7 +30,7 @@ function commaJoin(p: Parser, list: Source[]): void {
     end: source.end,
   };
   condition(p, join);
-  list.push({ kind: "joined", first, joins: [join], alias: null, columns: null, start: first.start, end: join.end });
+  list.push(joinedTo(p, first, [join]));
 }
 
 /** Words that end a source although they could be an alias. */
@@ -41,6 +41,8 @@ export function atSourceEnd(p: Parser): boolean {
       return p.nextIs(K.WITH);
     case K.CONNECT:
       return p.nextIs(K.BY);
+    case K.BEFORE:
+      return p.nextIs(K.SYSTEM_TIME);
     case K.USE:
     case K.FORCE:
     case K.IGNORE:
@@ -61,6 +63,8 @@ export function atSourceEnd(p: Parser): boolean {
       return p.dialect.grammar.pipesAreOr;
     case K.AT:
       return p.nextIs(K.TIME) || p.nextIs(K.LOCAL);
+    case K.NONE:
+      return p.dialect.id === "jet" && (p.isText("EQV") || p.isText("IMP"));
     case K.GLOB:
     case K.REGEXP:
     case K.RLIKE:
@@ -100,8 +104,12 @@ function startsBareStatement(p: Parser): boolean {
 
 /** One source with all that is joined to it, as one flat list. */
 export function joined(p: Parser): Source {
-  const first = source(p);
-  let joins: Join[] | null = null;
+  return joinedTo(p, source(p), null);
+}
+
+/** What is joined to a source, behind the joins that it may have already. */
+function joinedTo(p: Parser, first: Source, before: Join[] | null): Source {
+  let joins = before;
   // Joins that still wait for their ON: `a JOIN b JOIN c ON … ON …`.
   for (;;) {
     const start = p.start;
@@ -348,6 +356,8 @@ function callSource(p: Parser): Expr {
     case K.JSON_TABLE:
     case K.XMLTABLE:
     case K.OPENROWSET:
+    case K.OPENQUERY:
+    case K.OPENXML:
     case K.TABLE:
     case K.CAST:
     case K.CONTAINSTABLE:
@@ -361,9 +371,15 @@ function callSource(p: Parser): Expr {
         // TABLE(collection) (plsql)
         p.advance();
         p.expectKind(T.LPAREN, "(");
-        const call = expression(p);
+        let call: Expr;
+        if (atQuery(p)) {
+          const from = p.start;
+          const rows = query(p);
+          call = { kind: "subquery", query: rows, start: from, end: p.previousEnd };
+        } else call = expression(p);
         p.expectKind(T.RPAREN, ")");
-        if (p.at(T.LPAREN)) p.skipParens();
+        if (isOuterMark(p)) p.seek(p.pos + 3);
+        else if (p.at(T.LPAREN)) p.skipParens();
         return call;
       }
       break;
@@ -376,6 +392,7 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
   p.advance();
   if (atQuery(p) && !(p.is(K.TABLE) && p.dialect.id !== "postgresql")) {
     const body = query(p);
+    checkOption(p);
     p.expectKind(T.RPAREN, ")");
     return aliased(p, { kind: "derived", query: body, alias: null, columns: null, lateral, start, end: p.previousEnd });
   }
@@ -433,6 +450,15 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
   node.start = start;
   node.end = p.previousEnd;
   return aliased(p, node);
+}
+
+/** WITH CHECK OPTION and WITH READ ONLY of an inline view (plsql). */
+export function checkOption(p: Parser): void {
+  if (!p.is(K.WITH) || p.dialect.id !== "plsql") return;
+  if (p.nextIs(K.CHECK)) p.seek(p.pos + 3);
+  else if (p.nextIs(K.READ)) p.seek(p.pos + 3);
+  else return;
+  if (p.accept(K.CONSTRAINT)) p.ident("a constraint");
 }
 
 function isTail(p: Parser): boolean {

@@ -3,6 +3,7 @@ import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type {
   CopyStatement,
+  Ident,
   Name,
   OpaqueStatement,
   Statement,
@@ -20,6 +21,7 @@ import { inner, query, withTables } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
 import { stringValue } from "./string.ts";
 import { createIndex, createTable, ifExists, skipStatement, startsNext } from "./table.ts";
+import { typeName } from "./type.ts";
 
 inner.statement = statement;
 execution.statement = statement;
@@ -88,6 +90,9 @@ export function statement(p: Parser): Statement {
     case K.TRANSFORM:
       if (p.dialect.id === "jet") return queryStatement(p, null);
       break;
+    case K.PARAMETERS:
+      if (p.dialect.id === "jet") return withParameters(p);
+      break;
     case K.WITH:
       return withStatement(p);
     case K.INSERT:
@@ -122,6 +127,19 @@ export function statement(p: Parser): Statement {
     default:
   }
   return classified(p);
+}
+
+/** PARAMETERS [from which day] DateTime; and the statement that asks for them (jet). */
+function withParameters(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  const parameters: Ident[] = [];
+  do {
+    parameters.push(p.ident("a parameter"));
+    typeName(p);
+  } while (p.acceptKind(T.COMMA));
+  p.expectKind(T.SEMICOLON, "; or ,");
+  return { ...statement(p), start, parameters };
 }
 
 /** A statement that begins with a hole: which one it is depends on what is filled in. */
@@ -259,6 +277,7 @@ function create(p: Parser): Statement {
       p.advance();
     } else break;
   }
+  if (p.is(K.MATERIALIZED) && p.nextIs(K.VIEW) && p.nextIs(K.LOG, 2)) return opaqueObject(p, "create", start);
   if (p.is(K.VIEW) || (p.is(K.MATERIALIZED) && p.nextIs(K.VIEW)) || isViewHead(p)) {
     const materialized = p.accept(K.MATERIALIZED);
     while (!p.accept(K.VIEW)) p.advance();
@@ -294,6 +313,10 @@ function routineHead(p: Parser): string | null {
     if (kind !== T.WORD) continue;
     const object = OBJECTS[p.peekMark(at) as K];
     if (object === undefined || object === "role" || object === "user") continue;
+    // CREATE AGGREGATE FUNCTION (mariadb)
+    if (object === "aggregate" && p.nextIs(K.FUNCTION, at + 1)) continue;
+    // CREATE PARTITION FUNCTION (tsql) is a list of bounds.
+    if (object === "function" && at > 0 && p.nextIs(K.PARTITION, at - 1)) return null;
     if (!ROUTINES.has(object) || (object === "type" && p.dialect.id !== "plsql")) return null;
     // CREATE EVENT TRIGGER (postgresql) is another thing.
     if (object === "event" && !p.dialect.grammar.pipesAreOr) return null;
@@ -478,6 +501,7 @@ const CLASSES: Partial<Record<K, StatementClass>> = {
   [K.CACHE]: "session",
   [K.SHUTDOWN]: "session",
   [K.START]: "session",
+  [K.STOP]: "session",
   [K.CHANGE]: "session",
   [K.RECONFIGURE]: "session",
   [K.REVERT]: "session",

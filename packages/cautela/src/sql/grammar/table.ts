@@ -123,6 +123,11 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
   const from = p.start;
   for (;;) {
     if (p.atEnd()) break;
+    if (p.is(K.AS) && p.dialect.id === "plsql" && p.tokens.kinds[p.pos - 1] === T.WORD && /^store$/i.test(p.wordAhead(-1))) {
+      // LOB (note) STORE AS …
+      p.advance();
+      continue;
+    }
     if (p.is(K.FOR) && p.nextIs(K.VALUES)) {
       // The bounds of a partition: IN (…), FROM (…) TO (…), WITH (…).
       p.seek(p.pos + 2);
@@ -336,7 +341,10 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
       p.seek(p.pos + 2);
       node.kind = "foreign";
       ifExists(p);
-      if (!p.at(T.LPAREN)) node.name ??= p.label("a name");
+      if (!p.at(T.LPAREN)) {
+        const index = p.label("a name");
+        node.name ??= index;
+      }
       node.columns = foreignColumns(p);
       node.references = references(p);
       constraintTail(p, node);

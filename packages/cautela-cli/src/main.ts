@@ -20,7 +20,7 @@ function program(done: (status: number) => void): Command {
     .command("review")
     .description("review change scripts, in the order given")
     .argument("<script...>", "SQL files; - is standard input")
-    .option("--dialect <id>", "the language of the scripts (default: postgresql)", dialectOption)
+    .option("--dialect <id>", "the language of the scripts (default: as the script looks)", dialectOption)
     .option("--catalog <file>", "DDL of the database; may be given more than once", repeated)
     .option("--format <form>", "text or json", choice(FORMATS), "text")
     .option("--output <file>", "write the result to a file")

@@ -1,4 +1,4 @@
-import { Catalog, catalogFromDdl, type DialectId, dialectIds, isDialectId } from "cautela";
+import { Catalog, catalogFromDdl, type DialectId, dialectIds, guessDialect, isDialectId } from "cautela";
 import { InvalidArgumentError } from "commander";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
@@ -24,13 +24,15 @@ export function repeated(text: string, before: string[] | undefined): string[] {
 }
 
 /** Builds one catalog from DDL files, each replayed on the ones before it. */
-export function catalogFrom(paths: readonly string[], dialect: DialectId): Catalog | undefined {
+export function catalogFrom(paths: readonly string[], given: DialectId | undefined): Catalog | undefined {
   if (paths.length === 0) return undefined;
-  let catalog = new Catalog(dialect);
-  for (const path of paths) {
+  const texts = paths.map((path) => {
     if (path === "-") throw new Failure("a catalog cannot come from standard input");
-    catalog = catalogFromDdl(readText(path).text, { dialect, onto: catalog });
-  }
+    return readText(path).text;
+  });
+  const dialect = given ?? guessDialect(texts.join("\n")).dialect;
+  let catalog = new Catalog(dialect);
+  for (const text of texts) catalog = catalogFromDdl(text, { dialect, onto: catalog });
   if (catalog.size === 0) throw new Failure(`no table was found in ${paths.join(", ")}, read as ${dialect}`);
   return catalog;
 }

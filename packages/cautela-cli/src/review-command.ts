@@ -16,7 +16,7 @@ export interface ReviewFlags {
 
 /** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
 export function reviewCommand(paths: readonly string[], flags: ReviewFlags): number {
-  const catalog = catalogFrom(flags.catalog ?? [], flags.dialect ?? "postgresql");
+  const catalog = catalogFrom(flags.catalog ?? [], flags.dialect);
   const reviews = isLarge(paths)
     ? [
         streamReview(paths[0], {

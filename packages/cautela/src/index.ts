@@ -22,9 +22,10 @@ export {
   type Write,
 } from "./result.ts";
 export { type ReviewOptions, ReviewSession, ReviewStream, review, reviewChangeSet } from "./review.ts";
+export { children, walk } from "./sql/children.ts";
 export { type DecodedText, decodeText } from "./sql/decode.ts";
 export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";
 export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";
-export { children, walk } from "./sql/children.ts";
+export { type DialectGuess, guessDialect } from "./sql/guess.ts";
 export { type ReadStatement, readScript, type Script, ScriptReader } from "./sql/script.ts";
 export type * from "./sql/tree.ts";

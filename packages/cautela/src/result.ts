@@ -73,6 +73,8 @@ export interface ScriptResult {
 /** The review of one script with what is behind it. */
 export interface Review extends ScriptResult {
   unchecked: PlacedUnchecked[];
+  /** Why this dialect, where it was guessed; empty where it was given. */
+  dialectReason: string;
   /** How many statements were reviewed; those kept may be fewer, see `ReviewOptions.keep`. */
   statementCount: number;
   /** The source of each statement with a finding, from the beginning of its first line. */

@@ -14,12 +14,16 @@ import { type Finding, heavier, type Region, type Review, type StatementReview, 
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
 import { executed } from "./sql/executed.ts";
+import { type DialectGuess, guessDialect } from "./sql/guess.ts";
 import { LineMap, type Place } from "./sql/lines.ts";
 import { classOf, type ReadStatement, ScriptReader } from "./sql/script.ts";
 import type { Name, Span, Statement } from "./sql/tree.ts";
 
 export interface ReviewOptions {
-  /** The language of the script; a `-- cautela: dialect …` comment and then `postgresql` if left out. */
+  /**
+   * The language of the script. If left out: what a `-- cautela: dialect …` comment says, then the
+   * catalog's, then what the script itself looks like (see `guessDialect`).
+   */
   dialect?: DialectId;
   /** What the database holds; without it hazards that need it are listed as unchecked. */
   catalog?: Catalog;
@@ -40,7 +44,7 @@ export interface ReviewOptions {
  * review("DELETE FROM berth;", { dialect: "postgresql" }).verdict // "stop"
  */
 export function review(text: string, options: ReviewOptions = {}): Review {
-  const stream = new ReviewStream({ ...options, dialect: options.dialect ?? declaredDialect(text) ?? undefined });
+  const stream = new ReviewStream(options);
   stream.push(text, true);
   return stream.result();
 }
@@ -56,38 +60,52 @@ export function review(text: string, options: ReviewOptions = {}): Review {
  * stream.result().verdict
  */
 export class ReviewStream {
-  readonly #session: ReviewSession;
-  readonly #reader: ScriptReader;
+  readonly #options: ReviewOptions;
+  #begun: { session: ReviewSession; reader: ScriptReader } | null = null;
   #at: Place = { line: 1, column: 1 };
 
   constructor(options: ReviewOptions = {}) {
-    const dialect = options.dialect ?? "postgresql";
-    this.#session = new ReviewSession({ ...options, dialect });
-    this.#reader = new ScriptReader(dialect);
+    this.#options = options;
   }
 
   /** Takes the next piece; `final` with the last one. */
   push(piece: string, final: boolean): void {
-    const from = this.#reader.next;
+    this.#begun ??= this.#begin(piece);
+    const { session, reader } = this.#begun;
+    const from = reader.next;
     let view: SourceView | null = null;
-    this.#reader.push(piece, final, (statement) => {
-      view ??= this.#view();
-      this.#session.add(statement, view);
+    reader.push(piece, final, (statement) => {
+      view ??= this.#view(reader);
+      session.add(statement, view);
     });
     // Where the next piece begins: what was given out is gone with this one.
-    if (this.#reader.next > from) this.#at = (view ?? this.#view()).lines.at(this.#reader.next);
+    if (reader.next > from) this.#at = (view ?? this.#view(reader)).lines.at(reader.next);
+  }
+
+  /** The first piece decides the dialect where nobody else has. */
+  #begin(piece: string): { session: ReviewSession; reader: ScriptReader } {
+    const { dialect, reason } = scriptDialect(piece, this.#options);
+    const session = new ReviewSession({ ...this.#options, dialect, dialectReason: reason });
+    return { session, reader: new ScriptReader(dialect) };
   }
 
   /** The text that the reader holds, and its places. */
-  #view(): SourceView {
-    const { text, base } = this.#reader.buffer;
+  #view(reader: ScriptReader): SourceView {
+    const { text, base } = reader.buffer;
     const lines = new LineMap(text, base, this.#at);
     return { slice: (start, end) => text.slice(Math.max(0, start - base), end - base), lines };
   }
 
   result(): Review {
-    return this.#session.result();
+    this.#begun ??= this.#begin("");
+    return this.#begun.session.result();
   }
+}
+
+/** Which language a script is in: as asked for, as it says itself, as its catalog, or as it looks. */
+function scriptDialect(text: string, options: ReviewOptions): DialectGuess {
+  const said = options.dialect ?? declaredDialect(text) ?? options.catalog?.dialect;
+  return said === undefined ? guessDialect(text) : { dialect: said, reason: "" };
 }
 
 /** The dialect that a comment at the head of the script names. */
@@ -115,10 +133,12 @@ export class ReviewSession {
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
+  readonly #dialectReason: string;
   #count = 0;
 
-  constructor(options: ReviewOptions & { dialect: DialectId }) {
+  constructor(options: ReviewOptions & { dialect: DialectId; dialectReason?: string }) {
     this.#dialect = options.dialect;
+    this.#dialectReason = options.dialectReason ?? "";
     this.#policy = options.policy ?? {};
     this.#path = options.path ?? "";
     this.#catalog = options.catalog?.fork() ?? null;
@@ -135,7 +155,7 @@ export class ReviewSession {
   }
 
   result(): Review {
-    return { ...this.#result, statementCount: this.#count, excerpts: this.#excerpts, read: this.#read };
+    return { ...this.#result, dialectReason: this.#dialectReason, statementCount: this.#count, excerpts: this.#excerpts, read: this.#read };
   }
 
   /** Reviews the next statement, and the statements that run inside it. */

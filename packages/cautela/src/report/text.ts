@@ -81,6 +81,9 @@ function scriptReport(review: Review, page: Page): void {
   const count = review.statementCount;
   const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
   page.line(`${ink("strong", review.path || "script")}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
+  if (review.dialectReason !== "") {
+    page.paragraph("", `read as ${dialects[review.dialect].title}: ${review.dialectReason}; --dialect says otherwise`, "dim");
+  }
   const byStatement = new Map<number, Finding[]>();
   for (const finding of review.findings) {
     const list = byStatement.get(finding.statement);

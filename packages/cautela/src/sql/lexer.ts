@@ -66,6 +66,8 @@ export class Lexer {
     const extra = this.#wordExtra;
     const length = text.length;
     const psql = lexical.client === "psql";
+    const sqlplus = lexical.client === "sqlplus";
+    let line = false;
     let at = from;
     // Whether a statement could begin here, and whether only blanks precede on this line.
     let fresh = true;
@@ -80,7 +82,10 @@ export class Lexer {
       const kind = code < 128 ? classes[code] : C.WORD;
 
       if (kind === C.SPACE) {
-        if (code === 10) lineStart = true;
+        if (code === 10) {
+          lineStart = true;
+          if (line) fresh = true;
+        }
         at++;
         continue;
       }
@@ -190,8 +195,13 @@ export class Lexer {
         if (!final && at === length) return start;
         const word = ascii && !hole ? keywordAt(text, start, at, hash) : K.NONE;
         tokens.add(hole ? T.HOLE : T.WORD, word, start, at);
-        if (fresh) copy = psql && word === K.COPY ? 1 : 0;
-        else if (copy === 1 && word === K.STDIN && tokens.marks[tokens.count - 2] === K.FROM) copy = 2;
+        if (fresh) {
+          copy = psql && word === K.COPY ? 1 : 0;
+          // EXEC of Oracle's shell is one line and needs no terminator.
+          line =
+            sqlplus && (word === K.EXEC || (word === K.EXECUTE && !/^\s+immediate\b/i.test(text.slice(at, at + 20))));
+        }
+        if (copy === 1 && word === K.STDIN && tokens.marks[tokens.count - 2] === K.FROM) copy = 2;
         fresh = false;
         continue;
       }

@@ -34,6 +34,10 @@ export class Parser {
   base = 0;
   /** Set when the end of the window was looked at: with more text the answer might differ. */
   touchedEnd = false;
+  /** The texts that variables are known to hold, by lower-cased name. */
+  readonly texts = new Map<string, string>();
+  /** The names under which statements have been prepared whose text is known. */
+  readonly prepared = new Set<string>();
   /** Reading the body of a routine, where `;` ends an inner statement. */
   inRoutine = 0;
 

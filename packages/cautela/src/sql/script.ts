@@ -1,5 +1,6 @@
 import type { Dialect, DialectId } from "./dialects/dialect.ts";
 import { dialects } from "./dialects/index.ts";
+import { readInner } from "./grammar/dynamic.ts";
 import { RIGHTS_OBJECTS, topStatement } from "./grammar/statement.ts";
 import { startsNext } from "./grammar/table.ts";
 import { K } from "./keywords.ts";
@@ -113,10 +114,15 @@ export class ScriptReader {
         if (/^delimiter[ \t]/i.test(words) && p.dialect.lexical.client === "mysql") {
           this.#delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
         }
-        const tree: Statement = { kind: "directive", text: words, start, end: p.previousEnd };
-        take({
+        const tree: Statement = clientCopy(p.dialect, words, start) ?? {
           kind: "directive",
-          class: "client",
+          text: words,
+          start,
+          end: p.previousEnd,
+        };
+        take({
+          kind: tree.kind,
+          class: classOf(tree),
           tree,
           comments: [],
           terminator: "",
@@ -199,6 +205,19 @@ function endsWithLine(p: Parser, first: number): boolean {
   if (p.dialect.id !== "plsql" || p.tokens.kinds[first] !== T.WORD) return false;
   const word = p.tokens.marks[first];
   return (word === K.EXEC || word === K.EXECUTE) && p.firstOnLine();
+}
+
+/** `\\copy berth from 'file'`: the client's own COPY, which fills the table all the same (postgresql). */
+function clientCopy(dialect: Dialect, words: string, start: number): Statement | null {
+  if (dialect.lexical.client !== "psql" || !/^\\copy\s/i.test(words)) return null;
+  // The backslash is blanked, so that every place stays where it is.
+  const text = ` ${words.slice(1)}`;
+  const { statements } = readInner(dialect, text, start, { start, end: start + text.length }, (p) => {
+    const tree = topStatement(p);
+    return [tree];
+  });
+  const tree = statements?.[0];
+  return tree?.kind === "copy" ? { ...tree, start } : null;
 }
 
 function separator(p: Parser, start: number, kind: T): ReadStatement {

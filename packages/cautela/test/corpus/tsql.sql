@@ -95,7 +95,6 @@ EXEC @r = p;
 EXECUTE ('DELETE FROM t') AS USER = 'x' AT srv;
 EXEC sp_executesql N'UPDATE t SET a = @a', N'@a int', @a = 1;
 EXEC sp_rename 'dbo.t', 'u';
-dbo.p 1, 2;
 IF EXISTS (SELECT 1 FROM t) DELETE FROM t WHERE a = 1; ELSE UPDATE t SET a = 1 WHERE b = 2;
 IF OBJECT_ID('t') IS NOT NULL BEGIN DROP TABLE t; PRINT 'x' END;
 WHILE @a < 10 BEGIN SET @a = @a + 1; IF @a = 5 BREAK; CONTINUE; END;

@@ -2,8 +2,9 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
 import type { DeclareStatement, Expr, Statement } from "../tree.ts";
-import { constantText, readText } from "./dynamic.ts";
+import { readText } from "./dynamic.ts";
 import { expression } from "./expression.ts";
+import { conditionally, constantText, noteText } from "./known-text.ts";
 import { query } from "./query.ts";
 import { statement } from "./statement.ts";
 import { columnDefinition, skipStatement, startsNext, tableConstraint } from "./table.ts";
@@ -46,11 +47,12 @@ export function controlFlow(p: Parser): Statement | null {
       if (p.nextIs(K.TRAN) || p.nextIs(K.TRANSACTION) || p.peekKind(1) === T.SEMICOLON) return null;
       return block(p);
     case K.IF:
-      return ifStatement(p);
+      return conditionally(p, () => ifStatement(p));
     case K.WHILE: {
       p.advance();
       const condition = expression(p);
-      return { kind: "loop", condition, query: null, body: [batchStatement(p)], start, end: p.previousEnd };
+      const body = conditionally(p, () => batchStatement(p));
+      return { kind: "loop", condition, query: null, body: [body], start, end: p.previousEnd };
     }
     case K.DECLARE:
       return declare(p);
@@ -179,7 +181,8 @@ function declare(p: Parser): Statement {
     } else if (p.accept(K.CURSOR)) {
       // A cursor variable.
     } else node.type = typeName(p);
-    if (p.acceptOp(Op.EQ)) node.value = expression(p);
+    node.value = p.acceptOp(Op.EQ) ? expression(p) : null;
+    noteText(p, node.name.text, node.value);
   } while (p.acceptKind(T.COMMA));
   node.end = p.previousEnd;
   return node;
@@ -204,6 +207,7 @@ function setVariable(p: Parser): Statement {
     return { kind: "assign", assignments: [], start, end: p.previousEnd };
   }
   const value = expression(p);
+  noteText(p, target, value, op);
   return {
     kind: "assign",
     assignments: [{ targets: [target], value, op, start: from, end: p.previousEnd }],
@@ -234,7 +238,7 @@ function exec(p: Parser): Statement {
       p.advance();
       p.name("a server");
     }
-    const constant = constantText(text);
+    const constant = constantText(p, text);
     const body = constant === null ? null : readText(p.dialect, constant, text);
     return { kind: "dynamic", text, body, start, end: p.previousEnd };
   }
@@ -248,7 +252,7 @@ function exec(p: Parser): Statement {
   if (p.is(K.WITH) && (p.nextIs(K.RECOMPILE) || p.nextIs(K.RESULT))) skipStatement(p);
   // sp_executesql runs its first argument.
   if (/^sp_executesql$/i.test(name.parts[name.parts.length - 1].text) && args.length > 0) {
-    const constant = constantText(args[0]);
+    const constant = constantText(p, args[0]);
     const body = constant === null ? null : readText(p.dialect, constant, args[0]);
     return { kind: "dynamic", text: args[0], body, start, end: p.previousEnd };
   }

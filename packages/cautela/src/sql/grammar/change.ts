@@ -21,7 +21,7 @@ import type {
 } from "../tree.ts";
 import { expression, expressions, orderBy } from "./expression.ts";
 import { atQuery, limit, query, selectItems, top } from "./query.ts";
-import { checkOption, aliased, joined, sources, tableSource } from "./source.ts";
+import { aliased, checkOption, joined, source, sources, tableSource } from "./source.ts";
 
 /** Takes EXEC … as the source of an INSERT; set by the statement grammar. */
 export const execution: { statement: ((p: Parser) => Statement) | null } = { statement: null };
@@ -216,7 +216,7 @@ export function update(p: Parser, withClause: With | null): UpdateStatement {
   if (p.is(K.TOP) && id === "tsql") node.limit = top(p);
   if (id === "tsql" && p.is(K.STATISTICS)) p.fail("the name of a table");
   if (id === "jet") p.accept(K.DISTINCTROW);
-  node.target = p.dialect.grammar.joinedUpdate ? sources(p) : [joined(p)];
+  node.target = p.dialect.grammar.joinedUpdate ? sources(p) : [source(p)];
   p.expect(K.SET);
   node.assignments = assignments(p);
   if (p.is(K.OUTPUT)) node.returning = returning(p);
@@ -294,7 +294,6 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
           end: name.end,
         },
       ];
-      if (id === "tsql") aliased(p, node.from[0]);
     } else if (node.from.length === 0) p.fail("FROM");
   } else p.fail("FROM");
   if (p.is(K.OUTPUT)) {

@@ -5,6 +5,7 @@ import type { CreateRoutineStatement, CreateViewStatement, Ident, Statement, Tri
 import { batchList } from "./batch.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { expression } from "./expression.ts";
+import { apart } from "./known-text.ts";
 import { blockBody, bodyStatement, declarationList, nestedRoutine } from "./procedural.ts";
 import { query } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
@@ -96,7 +97,7 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
     ifExists(p);
     node.name = p.name("a name");
     if (object === "trigger") triggerHead(p, node);
-    definitionBody(p, node, isBody);
+    apart(p, () => definitionBody(p, node, isBody));
     if (!p.atEnd()) p.fail("the end of the statement");
   } catch (stopped) {
     if (!(stopped instanceof ReadingStopped)) throw stopped;

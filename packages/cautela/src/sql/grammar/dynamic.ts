@@ -3,24 +3,13 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { Lexer } from "../lexer.ts";
 import { Parser, ReadingStopped } from "../parser.ts";
 import { T } from "../tokens.ts";
-import type { Expr, Node, Problem, Statement } from "../tree.ts";
+import type { Node, Problem, Statement } from "../tree.ts";
 
 /** How a text inside a script is read: as a list of statements, or as one body. */
 export type Reading = (p: Parser) => Statement[];
 
 /** The reading of a script's statements; set by the statement grammar. */
 export const reading: { script: Reading | null } = { script: null };
-
-/** The text of an expression of string constants; null when any part is not constant. */
-export function constantText(expr: Expr): string | null {
-  if (expr.kind === "literal" && expr.type === "string") return expr.value;
-  if (expr.kind === "binary" && (expr.op === "||" || expr.op === "+")) {
-    const left = constantText(expr.left);
-    const right = left === null ? null : constantText(expr.right);
-    return left !== null && right !== null ? left + right : null;
-  }
-  return null;
-}
 
 /** What a text inside a script holds. */
 export interface InnerText {

@@ -2,8 +2,9 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
 import type { Assignment, CallStatement, DeclareStatement, Expr, Ident, Query, Statement } from "../tree.ts";
-import { constantText, readText } from "./dynamic.ts";
+import { readText } from "./dynamic.ts";
 import { expression, expressions, operand } from "./expression.ts";
+import { conditionally, constantText, noteText } from "./known-text.ts";
 import { atQuery, query, queryRest, select } from "./query.ts";
 import { statement } from "./statement.ts";
 import { skipStatement } from "./table.ts";
@@ -96,15 +97,15 @@ function unlabelled(p: Parser): Statement {
       if (p.is(K.DECLARE) && p.dialect.grammar.pipesAreOr) return declaration(p);
       return block(p);
     case K.IF:
-      return ifStatement(p);
+      return conditionally(p, () => ifStatement(p));
     case K.CASE:
-      return caseStatement(p);
+      return conditionally(p, () => caseStatement(p));
     case K.LOOP:
     case K.WHILE:
     case K.FOR:
     case K.FORALL:
     case K.REPEAT:
-      return loop(p);
+      return conditionally(p, () => loop(p));
     case K.SET:
       if (p.dialect.grammar.pipesAreOr) return setStatement(p);
       break;
@@ -138,7 +139,7 @@ function unlabelled(p: Parser): Statement {
       return tail(p, p.tokenText().toLowerCase());
     default:
   }
-  if (p.isText("FOREACH")) return loop(p);
+  if (p.isText("FOREACH")) return conditionally(p, () => loop(p));
   if (p.isText("PERFORM")) return perform(p);
   if (p.isText("ASSERT")) return tail(p, "assert");
   if (isAssignment(p)) return assignmentOrCall(p, start);
@@ -192,6 +193,7 @@ function assignmentOrCall(p: Parser, start: number): Statement {
   if (p.isOp(Op.ASSIGN) || p.isOp(Op.EQ)) {
     p.advance();
     const value = assignedValue(p);
+    noteText(p, target, value);
     const assignment: Assignment = { targets: [target], value, op: "=", start, end: p.previousEnd };
     return { kind: "assign", assignments: [assignment], start, end: p.previousEnd };
   }
@@ -319,6 +321,7 @@ function oneDeclaration(p: Parser): Statement {
   if (p.isOp(Op.ASSIGN) || p.isOp(Op.EQ) || p.is(K.DEFAULT)) {
     p.advance();
     node.value = assignedValue(p);
+    noteText(p, node.name.text, node.value);
   }
   node.end = p.previousEnd;
   return node;
@@ -410,6 +413,7 @@ function declaration(p: Parser): Statement {
     while (!p.atEnd() && !p.is(K.DEFAULT) && !p.isOp(Op.ASSIGN)) p.advance();
   }
   if (p.accept(K.DEFAULT) || p.acceptOp(Op.ASSIGN)) node.value = expression(p);
+  noteText(p, node.name.text, node.value);
   node.end = p.previousEnd;
   return node;
 }
@@ -525,7 +529,7 @@ function range(p: Parser): Query | null {
 }
 
 /** SET a = 1, NEW.b = 2, @c = 3 in a body; the settings of a session otherwise. */
-function setStatement(p: Parser): Statement {
+export function setStatement(p: Parser): Statement {
   const start = p.start;
   const next = p.peekKind(1);
   const assigns = next === T.VARIABLE || next === T.WORD || next === T.QUOTED;
@@ -539,6 +543,7 @@ function setStatement(p: Parser): Statement {
       if (!p.acceptOp(Op.EQ)) p.fail("=");
     }
     const value = settingValue(p);
+    noteText(p, target, value);
     assignments.push({ targets: [target], value, op: "=", start: from, end: p.previousEnd });
   } while (p.acceptKind(T.COMMA));
   return { kind: "assign", assignments, start, end: p.previousEnd };
@@ -562,6 +567,8 @@ function operandTarget(p: Parser): Expr {
     while (p.acceptKind(T.DOT)) p.label("a name");
     return { kind: "variable", name, start, end: p.previousEnd };
   }
+  // SET @a = 1, GLOBAL b = 2: settings of the server between variables
+  if ((p.is(K.GLOBAL) || p.is(K.SESSION) || p.is(K.LOCAL) || p.is(K.PERSIST)) && p.peekKind(1) === T.WORD) p.advance();
   const path: Ident[] = [p.label("a variable")];
   while (p.acceptKind(T.DOT)) path.push(p.label("a name"));
   return { kind: "column", path, outer: false, start, end: p.previousEnd };
@@ -580,8 +587,7 @@ export function execute(p: Parser): Statement {
   const immediate = p.accept(K.IMMEDIATE);
   if (!immediate && p.dialect.grammar.pipesAreOr) {
     // EXECUTE name: what was prepared under that name.
-    skipStatement(p);
-    return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
+    return executePrepared(p, start);
   }
   const text = expression(p);
   if (!p.atEnd()) skipStatement(p);
@@ -592,17 +598,29 @@ export function execute(p: Parser): Statement {
 export function prepare(p: Parser): Statement {
   const start = p.start;
   p.advance();
-  p.label("a name");
+  const name = p.label("a name").text.toLowerCase();
+  p.prepared.delete(name);
   if (!p.accept(K.FROM)) {
     skipStatement(p);
     return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
   }
   const text = expression(p);
-  return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
+  const body = dynamicBody(p, text);
+  if (body) p.prepared.add(name);
+  return { kind: "dynamic", text, body, start, end: p.previousEnd };
+}
+
+/** EXECUTE of a prepared statement: nothing new where its text was read when it was prepared. */
+export function executePrepared(p: Parser, start: number): Statement {
+  const known = p.prepared.has(p.tokenText().toLowerCase());
+  skipStatement(p);
+  if (known)
+    return { kind: "opaque", verb: "execute", object: "", class: "session", name: null, start, end: p.previousEnd };
+  return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
 }
 
 function dynamicBody(p: Parser, text: Expr): Statement[] | null {
-  const constant = constantText(text);
+  const constant = constantText(p, text);
   return constant === null ? null : readText(p.dialect, constant, text);
 }
 

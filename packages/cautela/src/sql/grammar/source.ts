@@ -232,7 +232,8 @@ function joinHint(p: Parser): void {
   if (p.dialect.id === "tsql" && (p.is(K.HASH) || p.is(K.LOOP) || p.is(K.MERGE) || p.is(K.REMOTE))) p.advance();
 }
 
-function source(p: Parser): Source {
+/** One source, without what is joined to it. */
+export function source(p: Parser): Source {
   p.enter();
   const node = plainSource(p);
   p.leave();

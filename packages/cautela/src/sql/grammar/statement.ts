@@ -16,7 +16,7 @@ import { controlFlow } from "./batch.ts";
 import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
 import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
 import { readInner, reading } from "./dynamic.ts";
-import { bodyStatement, callStatement, execute, prepare } from "./procedural.ts";
+import { bodyStatement, callStatement, execute, executePrepared, prepare, setStatement } from "./procedural.ts";
 import { inner, query, withTables } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
 import { stringValue } from "./string.ts";
@@ -51,7 +51,11 @@ export function topStatement(p: Parser): Statement {
       p.advance();
       return { ...bodyStatement(p), start };
     }
-  } else if (p.dialect.grammar.pipesAreOr && isCompound(p)) return bodyStatement(p);
+  } else if (p.dialect.grammar.pipesAreOr) {
+    if (isCompound(p)) return bodyStatement(p);
+    // SET @rate = 1.05, @day = '…'
+    if (p.is(K.SET) && p.peekKind(1) === T.VARIABLE && p.wordAhead(1)[1] !== "@") return setStatement(p);
+  }
   return statement(p);
 }
 
@@ -557,7 +561,9 @@ function classified(p: Parser): Statement {
     return callStatement(p);
   }
   if (word === K.DO && p.dialect.id === "postgresql") return doBlock(p, start);
-  if (p.dialect.grammar.pipesAreOr && (word === K.PREPARE || (word === K.EXECUTE && p.is(K.IMMEDIATE)))) {
+  if (p.dialect.id === "postgresql" && word === K.PREPARE && !p.is(K.TRANSACTION)) return prepareAs(p, start);
+  if (p.dialect.id === "postgresql" && word === K.EXECUTE) return executePrepared(p, start);
+  if (p.dialect.grammar.pipesAreOr && (word === K.PREPARE || word === K.EXECUTE)) {
     p.seek(p.pos - 1);
     return word === K.PREPARE ? prepare(p) : execute(p);
   }
@@ -572,6 +578,16 @@ function classified(p: Parser): Statement {
   }
   skipStatement(p);
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
+}
+
+/** PREPARE name (types) AS statement (postgresql). */
+function prepareAs(p: Parser, start: number): Statement {
+  const name = p.ident("a name").text.toLowerCase();
+  if (p.at(T.LPAREN)) p.skipParens();
+  p.expect(K.AS);
+  const body = [statement(p)];
+  p.prepared.add(name);
+  return { kind: "dynamic", text: null, body, start, end: p.previousEnd };
 }
 
 /** DO $$ … $$ runs a block at once (postgresql). */

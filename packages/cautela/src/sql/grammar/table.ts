@@ -123,7 +123,12 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
   const from = p.start;
   for (;;) {
     if (p.atEnd()) break;
-    if (p.is(K.AS) && p.dialect.id === "plsql" && p.tokens.kinds[p.pos - 1] === T.WORD && /^store$/i.test(p.wordAhead(-1))) {
+    if (
+      p.is(K.AS) &&
+      p.dialect.id === "plsql" &&
+      p.tokens.kinds[p.pos - 1] === T.WORD &&
+      /^store$/i.test(p.wordAhead(-1))
+    ) {
       // LOB (note) STORE AS …
       p.advance();
       continue;

@@ -19,12 +19,11 @@ export function reviewCommand(paths: readonly string[], flags: ReviewFlags): num
   const catalog = catalogFrom(flags.catalog ?? [], flags.dialect);
   const reviews = isLarge(paths)
     ? [
-        streamReview(paths[0], {
-          dialect: flags.dialect,
-          catalog,
-          path: paths[0],
-          keep: flags.format === "text" ? "found" : "all",
-        }),
+        streamReview(
+          paths[0],
+          { dialect: flags.dialect, catalog, path: paths[0], keep: flags.format === "text" ? "found" : "all" },
+          (line) => console.error(line),
+        ),
       ]
     : reviewChangeSet(
         paths.map((path) => script(path, flags)),

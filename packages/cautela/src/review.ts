@@ -155,7 +155,13 @@ export class ReviewSession {
   }
 
   result(): Review {
-    return { ...this.#result, dialectReason: this.#dialectReason, statementCount: this.#count, excerpts: this.#excerpts, read: this.#read };
+    return {
+      ...this.#result,
+      dialectReason: this.#dialectReason,
+      statementCount: this.#count,
+      excerpts: this.#excerpts,
+      read: this.#read,
+    };
   }
 
   /** Reviews the next statement, and the statements that run inside it. */

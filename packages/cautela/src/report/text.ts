@@ -82,7 +82,11 @@ function scriptReport(review: Review, page: Page): void {
   const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
   page.line(`${ink("strong", review.path || "script")}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
   if (review.dialectReason !== "") {
-    page.paragraph("", `read as ${dialects[review.dialect].title}: ${review.dialectReason}; --dialect says otherwise`, "dim");
+    page.paragraph(
+      "",
+      `read as ${dialects[review.dialect].title}: ${review.dialectReason}; --dialect says otherwise`,
+      "dim",
+    );
   }
   const byStatement = new Map<number, Finding[]>();
   for (const finding of review.findings) {

@@ -1,5 +1,6 @@
 import type { Dialect } from "./dialects/dialect.ts";
 import { K, WORDS } from "./keywords.ts";
+import { NameCache } from "./name-cache.ts";
 import { BAD_REASON, type Bad, Op, T, type TokenList } from "./tokens.ts";
 import type { Ident, Name, Problem } from "./tree.ts";
 
@@ -24,6 +25,7 @@ export class ReadingStopped {
 export class Parser {
   readonly dialect: Dialect;
   readonly tokens: TokenList;
+  readonly #names = new NameCache();
   text = "";
   pos = 0;
   /** The current token's kind and its keyword or operator. */
@@ -101,7 +103,7 @@ export class Parser {
   /** The text of the current token. */
   tokenText(): string {
     if (this.pos >= this.tokens.count) return "";
-    return this.text.slice(this.tokens.starts[this.pos], this.tokens.ends[this.pos]);
+    return this.#names.get(this.text, this.tokens.starts[this.pos], this.tokens.ends[this.pos]);
   }
 
   slice(start: number, end: number): string {
@@ -260,11 +262,13 @@ export class Parser {
   /** A dotted name. `..` stands for an omitted part (tsql). */
   name(what: string): Name {
     const start = this.start;
-    const parts = [this.kind === T.STRING || this.kind === T.VARIABLE ? this.label(what) : this.ident(what)];
+    let parts = [this.kind === T.STRING || this.kind === T.VARIABLE ? this.label(what) : this.ident(what)];
     while (this.kind === T.DOT) {
       this.advance();
       if (this.kind === T.DOT) continue;
-      parts.push(this.kind === T.STAR ? this.starPart() : this.label("a name after the dot"));
+      const part = this.kind === T.STAR ? this.starPart() : this.label("a name after the dot");
+      if (parts.length === 1) parts = [parts[0], part];
+      else parts.push(part);
     }
     let link: Ident | null = null;
     // vessel@archive: a table behind a database link.

@@ -22,6 +22,8 @@ export interface ReadStatement extends Span {
   repeat: number;
 }
 
+const NO_COMMENTS: Span[] = [];
+
 /** Characters of a window; a statement that is longer makes the window grow. */
 const WINDOW = 1 << 18;
 
@@ -146,8 +148,9 @@ export class ScriptReader {
         terminator = "batch";
         repeat = batchCount(p.tokenText());
       } else if (p.at(T.EOF) && !last) return;
-      const comments: Span[] = [];
+      let comments: Span[] = NO_COMMENTS;
       while (comment < tokens.commentCount && tokens.commentStarts[comment] + this.#base < tree.end) {
+        if (comments === NO_COMMENTS) comments = [];
         comments.push({
           start: tokens.commentStarts[comment] + this.#base,
           end: tokens.commentEnds[comment] + this.#base,

@@ -1,3 +1,4 @@
+import { compact } from "../compact.ts";
 import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
@@ -37,7 +38,7 @@ export function returning(p: Parser): Returning | null {
     p.skipParens();
   }
   const node: Returning = { items: [], into: null, start, end: start };
-  selectItems(p, node.items);
+  node.items = selectItems(p);
   if (p.is(K.BULK)) {
     p.advance();
     p.advance();
@@ -89,7 +90,7 @@ export function assignments(p: Parser): Assignment[] {
     }
     list.push({ targets, value, op, start, end: p.previousEnd });
   } while (p.acceptKind(T.COMMA));
-  return list;
+  return compact(list);
 }
 
 function assignmentTarget(p: Parser): Expr {
@@ -492,7 +493,7 @@ function columnList(p: Parser): Name[] {
     list.push(name);
   } while (p.acceptKind(T.COMMA));
   p.expectKind(T.RPAREN, ") or ,");
-  return list;
+  return compact(list);
 }
 
 function labelled(p: Parser, start: number): Name {

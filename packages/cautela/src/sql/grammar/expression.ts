@@ -1,3 +1,4 @@
+import { compact } from "../compact.ts";
 import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
@@ -40,9 +41,11 @@ export function operand(p: Parser): Expr {
 
 /** Several expressions with commas between. */
 export function expressions(p: Parser): Expr[] {
-  const list = [expression(p)];
+  const first = expression(p);
+  if (!p.at(T.COMMA)) return [first];
+  const list = [first];
   while (p.acceptKind(T.COMMA)) list.push(expression(p));
-  return list;
+  return compact(list);
 }
 
 function climb(p: Parser, least: number): Expr {
@@ -202,7 +205,8 @@ function binary(left: Expr, op: string, right: Expr): Expr {
 /** Joins a condition to a chain; `a AND b AND c` stays one flat node however long it is. */
 function chain(op: "and" | "or" | "xor", left: Expr, right: Expr): Expr {
   if (left.kind === "logic" && left.op === op && !left.parenthesised) {
-    left.items.push(right);
+    if (left.items.length < 8) left.items = [...left.items, right];
+    else left.items.push(right);
     left.end = right.end;
     return left;
   }
@@ -1256,7 +1260,7 @@ function nameOrCall(p: Parser): Expr {
     }
     return { kind: "column", path: [part], outer: false, start, end: part.end };
   }
-  const path = [part];
+  let path = [part];
   while (p.at(T.DOT) || (p.at(T.OPERATOR) && p.marked(Op.NOT) && p.dialect.id === "jet")) {
     // 1..last: the bounds of a loop, and no part of the name.
     if (p.peekKind(1) === T.DOT && p.dialect.id !== "tsql") break;
@@ -1266,7 +1270,9 @@ function nameOrCall(p: Parser): Expr {
       p.advance();
       return { kind: "star", path, start, end: p.previousEnd };
     }
-    path.push(p.label("a name after the dot"));
+    const label = p.label("a name after the dot");
+    if (path.length === 1) path = [part, label];
+    else path.push(label);
   }
   if (p.at(T.LPAREN)) {
     if (isOuterMark(p)) {
@@ -1331,7 +1337,10 @@ function callRest(p: Parser, name: Name): Call {
   if (p.accept(K.DISTINCT)) node.distinct = true;
   else if (p.is(K.ALL) && p.peekKind(1) !== T.LPAREN) p.advance();
   else if (p.accept(K.UNIQUE) || p.accept(K.DISTINCTROW)) node.distinct = true;
-  if (!p.at(T.RPAREN)) arguments_(p, node);
+  if (!p.at(T.RPAREN)) {
+    arguments_(p, node);
+    node.args = compact(node.args);
+  }
   p.expectKind(T.RPAREN, ") or ,");
   node.end = p.previousEnd;
   if (p.at(T.LPAREN)) {

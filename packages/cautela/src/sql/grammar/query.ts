@@ -1,3 +1,4 @@
+import { compact } from "../compact.ts";
 import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
@@ -426,7 +427,7 @@ export function select(p: Parser): Select {
   };
   selectModifiers(p, node);
   if (!(p.is(K.FROM) || p.is(K.INTO) || p.is(K.WHERE) || setOperation(p) !== null) && !p.atEnd() && !p.at(T.RPAREN))
-    selectItems(p, node.items);
+    node.items = selectItems(p);
   else if (p.dialect.id !== "postgresql" && !p.is(K.INTO)) p.fail("an expression");
   if (p.is(K.BULK)) {
     p.advance();
@@ -435,7 +436,7 @@ export function select(p: Parser): Select {
   if (p.is(K.INTO)) {
     node.into = intoTarget(p);
     // PL/pgSQL takes INTO before the items as well.
-    if (p.inRoutine > 0 && node.items.length === 0 && !p.is(K.FROM) && !p.atEnd()) selectItems(p, node.items);
+    if (p.inRoutine > 0 && node.items.length === 0 && !p.is(K.FROM) && !p.atEnd()) node.items = selectItems(p);
   }
   if (p.accept(K.FROM)) {
     node.from = sources(p);
@@ -519,7 +520,8 @@ export function top(p: Parser): Limit {
 }
 
 /** The items of a select list or of RETURNING. */
-export function selectItems(p: Parser, items: SelectItem[]): void {
+export function selectItems(p: Parser): SelectItem[] {
+  const items: SelectItem[] = [];
   do {
     const start = p.start;
     // `alias = expression` (tsql)
@@ -548,6 +550,7 @@ export function selectItems(p: Parser, items: SelectItem[]): void {
     } else if (p.at(T.WORD) && isColumnLabel(p)) alias = p.anyIdent();
     items.push({ expr, alias, start, end: p.previousEnd });
   } while (p.acceptKind(T.COMMA));
+  return compact(items);
 }
 
 /** PostgreSQL takes nearly every word as a bare column label (manual, appendix C). */

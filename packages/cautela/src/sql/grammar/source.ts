@@ -7,7 +7,9 @@ import { atQuery, inner, query, queryRest } from "./query.ts";
 
 /** The sources behind FROM, with commas between. */
 export function sources(p: Parser): Source[] {
-  const list = [joined(p)];
+  const first = joined(p);
+  if (!p.at(T.COMMA)) return [first];
+  const list = [first];
   while (p.acceptKind(T.COMMA)) {
     list.push(joined(p));
     // sqlite takes a comma for JOIN, with its condition.
@@ -126,8 +128,8 @@ function joinedTo(p: Parser, first: Source, before: Join[] | null): Source {
     }
     join.start = start;
     join.source = source(p);
-    joins ??= [];
-    joins.push(join);
+    if (joins === null) joins = [join];
+    else joins.push(join);
     if (atCondition(p)) condition(p, join);
     join.end = p.previousEnd;
   }

@@ -1,7 +1,10 @@
 export type { Reach, ReachBound } from "./analysis/reach.ts";
-export { Catalog } from "./catalog/catalog.ts";
+export { Catalog, keyParts, tableKey } from "./catalog/catalog.ts";
 export { catalogFromDdl } from "./catalog/from-ddl.ts";
-export type { Column, ForeignKey, Key, Table } from "./catalog/model.ts";
+export type * from "./catalog/model.ts";
+export { emptyTable, plainColumn, uniqueKey } from "./catalog/model.ts";
+export { catalogFromSnapshot, type Snapshot, SnapshotError, toSnapshot } from "./catalog/snapshot.ts";
+export { columnType } from "./catalog/types.ts";
 export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts";
 export { hazards } from "./hazards/register.ts";
 export type { Policy } from "./policy.ts";

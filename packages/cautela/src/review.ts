@@ -171,7 +171,7 @@ export class ReviewSession {
     for (const tree of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
-      this.#one({ ...inner, comments: [], terminator: "", repeat: 1 }, source);
+      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source);
     }
   }
 

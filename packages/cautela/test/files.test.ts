@@ -88,7 +88,7 @@ describe("each shell's files", () => {
     [
       "tsql",
       ":setvar db x\n:r other.sql\nUSE $(db)\nGO\ndbo.clear 3\nGO",
-      "directive, directive, opaque, call-statement",
+      "directive, directive, setting, call-statement",
     ],
     [
       "tsql",

@@ -1,12 +1,46 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Name } from "../sql/tree.ts";
-import type { Table } from "./model.ts";
+import type { CatalogObject, ObjectKind, Routine, Rule, Table, Trigger, TypeObject, View } from "./model.ts";
 import { tableNameOf } from "./names.ts";
 
-/** The key of a table in the catalog. */
-export function tableKey(schema: string, table: string): string {
-  return `${schema}\u0000${table}`;
+/** The key of an object in the catalog. */
+export function tableKey(schema: string, name: string): string {
+  return `${schema}\u0000${name}`;
+}
+
+/** The schema and the name in a key. */
+export function keyParts(key: string): { schema: string; name: string } {
+  const at = key.indexOf("\u0000");
+  return { schema: key.slice(0, at), name: key.slice(at + 1) };
+}
+
+/** A table or a view. */
+export type RelationObject = Table | View;
+
+/** Objects of one layer, and what finds them. */
+class Layer {
+  readonly objects = new Map<ObjectKind, Map<string, CatalogObject | null>>();
+  /** Keys of relations and synonyms by their bare name. */
+  readonly byName = new Map<string, Set<string>>();
+  /** Keys of triggers and rules by the key of their table. */
+  readonly byTable = new Map<string, Set<string>>();
+  /** Keys of tables by the key of a table that they refer to, inherit from or are a partition of. */
+  readonly referring = new Map<string, Set<string>>();
+
+  of(kind: ObjectKind): Map<string, CatalogObject | null> {
+    const known = this.objects.get(kind);
+    if (known) return known;
+    const map = new Map<string, CatalogObject | null>();
+    this.objects.set(kind, map);
+    return map;
+  }
+}
+
+function index(map: Map<string, Set<string>>, at: string, key: string): void {
+  const keys = map.get(at);
+  if (keys) keys.add(key);
+  else map.set(at, new Set([key]));
 }
 
 /**
@@ -16,19 +50,40 @@ export function tableKey(schema: string, table: string): string {
 export class Catalog {
   readonly dialect: DialectId;
   readonly #parent: Catalog | null;
-  readonly #own = new Map<string, Table | null>();
+  readonly #layer = new Layer();
   /** No part of it is missing on purpose: a table that it lacks does not exist. */
   readonly complete: boolean;
+  #searchPath: readonly string[];
 
-  constructor(dialect: DialectId, options: { parent?: Catalog; complete?: boolean } = {}) {
+  constructor(
+    dialect: DialectId,
+    options: { parent?: Catalog; complete?: boolean; searchPath?: readonly string[] } = {},
+  ) {
     this.dialect = dialect;
     this.#parent = options.parent ?? null;
     this.complete = options.complete ?? options.parent?.complete ?? true;
+    this.#searchPath = options.searchPath ?? options.parent?.searchPath ?? [dialects[dialect].grammar.defaultSchema];
   }
 
   /** A catalog that begins as this one and can be changed without touching it. */
   fork(): Catalog {
     return new Catalog(this.dialect, { parent: this });
+  }
+
+  /** Where names without a schema are looked for, in order. */
+  get searchPath(): readonly string[] {
+    return this.#searchPath;
+  }
+
+  set searchPath(path: readonly string[]) {
+    this.#searchPath = path;
+  }
+
+  /** An object by its kind and key. */
+  object(kind: ObjectKind, key: string): CatalogObject | undefined {
+    const own = this.#layer.objects.get(kind)?.get(key);
+    if (own !== undefined) return own ?? undefined;
+    return this.#parent?.object(kind, key);
   }
 
   /** The table of that schema and name, both folded. */
@@ -37,48 +92,199 @@ export class Catalog {
   }
 
   byKey(key: string): Table | undefined {
-    const own = this.#own.get(key);
-    if (own !== undefined) return own ?? undefined;
-    return this.#parent?.byKey(key);
+    return this.object("table", key) as Table | undefined;
+  }
+
+  view(key: string): View | undefined {
+    return this.object("view", key) as View | undefined;
+  }
+
+  /** A table or a view by its key; synonyms are followed. */
+  relation(key: string, depth = 0): RelationObject | undefined {
+    const found = this.byKey(key) ?? this.view(key);
+    if (found || depth > 8) return found;
+    const synonym = this.object("synonym", key);
+    return synonym?.object === "synonym" ? this.relation(synonym.target, depth + 1) : undefined;
   }
 
   /**
-   * The table that a name in a statement means. A name without a schema is looked for in the
-   * dialect's default schema first, then in any schema that holds just one table of that name.
+   * The table or view that a name in a statement means. A name without a schema is looked for along
+   * the search path, then in any schema that holds just one relation of that name.
    */
-  resolve(name: Name): Table | undefined {
+  resolveRelation(name: Name): RelationObject | undefined {
     const { schema, table } = tableNameOf(name, dialects[this.dialect]);
-    const found = this.get(schema, table);
-    if (found || name.parts.length > 1) return found;
-    let only: Table | undefined;
-    for (const candidate of this.tables()) {
-      if (candidate.name !== table) continue;
+    if (name.parts.length > 1) {
+      const found = this.relation(tableKey(schema, table));
+      if (found) return found;
+      // A catalog from DDL without schemas: which schema its tables stand in is not known.
+      const { defaultSchema } = dialects[this.dialect].grammar;
+      return defaultSchema === "" && !this.hasSchema(schema) ? this.relation(tableKey("", table)) : undefined;
+    }
+    for (const one of this.#searchPath) {
+      const found = this.relation(tableKey(one, table));
+      if (found) return found;
+    }
+    let only: RelationObject | undefined;
+    for (const key of this.#keysNamed(table)) {
+      const candidate = this.relation(key);
+      if (!candidate || candidate === only) continue;
       if (only) return undefined;
       only = candidate;
     }
     return only;
   }
 
-  put(table: Table): void {
-    this.#own.set(tableKey(table.schema, table.name), table);
+  /** The table that a name means; undefined for views. */
+  resolve(name: Name): Table | undefined {
+    const found = this.resolveRelation(name);
+    return found?.object === "table" ? found : undefined;
+  }
+
+  /** A routine by its name in a statement, whatever its arguments. */
+  routine(name: Name): Routine | undefined {
+    const { schema, table } = tableNameOf(name, dialects[this.dialect]);
+    const paths = name.parts.length > 1 ? [schema] : this.#searchPath;
+    for (const one of paths) {
+      const found = this.object("routine", tableKey(one, table));
+      if (found?.object === "routine") return found;
+    }
+    return undefined;
+  }
+
+  type(name: string): TypeObject | undefined {
+    const parts = name.split(".");
+    const bare = parts[parts.length - 1];
+    for (const schema of parts.length > 1 ? [parts[0]] : this.#searchPath) {
+      const found = this.object("type", tableKey(schema, bare));
+      if (found?.object === "type") return found;
+    }
+    return undefined;
+  }
+
+  hasSchema(schema: string): boolean {
+    for (const object of this.objects("table")) if (object.schema === schema) return true;
+    return false;
+  }
+
+  put(object: CatalogObject): void {
+    const key = tableKey(object.schema, object.name);
+    const layer = this.#layer;
+    switch (object.object) {
+      case "table":
+        layer.of("table").set(key, object);
+        index(layer.byName, object.name, key);
+        for (const { table } of object.foreignKeys) index(layer.referring, table, key);
+        for (const table of object.inherits) index(layer.referring, table, key);
+        if (object.partitionOf !== null) index(layer.referring, object.partitionOf, key);
+        return;
+      case "trigger":
+      case "rule": {
+        // Two tables may each have a trigger of the same name (postgresql).
+        const own = `${object.table}\u0000${object.name}`;
+        layer.of(object.object).set(own, object);
+        index(layer.byTable, object.table, own);
+        return;
+      }
+      default:
+        layer.of(object.object).set(key, object);
+        if (object.object === "view" || object.object === "synonym") index(layer.byName, object.name, key);
+    }
+  }
+
+  /** Takes an object away. */
+  remove(kind: ObjectKind, key: string): void {
+    const own = this.#layer.of(kind);
+    if (this.#parent?.object(kind, key)) own.set(key, null);
+    else own.delete(key);
   }
 
   drop(schema: string, table: string): void {
-    const key = tableKey(schema, table);
-    if (this.#parent?.byKey(key)) this.#own.set(key, null);
-    else this.#own.delete(key);
+    this.remove("table", tableKey(schema, table));
   }
 
-  /** Every table, those of the lower layers first. */
-  *tables(): IterableIterator<Table> {
-    if (this.#parent)
-      for (const table of this.#parent.tables()) if (!this.#own.has(tableKey(table.schema, table.name))) yield table;
-    for (const table of this.#own.values()) if (table) yield table;
+  /** The key under which a trigger or a rule is kept. */
+  static guardKey(object: Trigger | Rule): string {
+    return `${object.table}\u0000${object.name}`;
   }
 
+  /** Every object of a kind, those of the lower layers first. */
+  *objects<Kind extends ObjectKind>(kind: Kind): IterableIterator<Extract<CatalogObject, { object: Kind }>> {
+    const own = this.#layer.objects.get(kind);
+    if (this.#parent) {
+      for (const [key, object] of this.#parent.#entries(kind)) if (!own?.has(key)) yield object as never;
+    }
+    if (own) for (const object of own.values()) if (object) yield object as never;
+  }
+
+  *#entries(kind: ObjectKind): IterableIterator<[string, CatalogObject]> {
+    const own = this.#layer.objects.get(kind);
+    if (this.#parent) for (const entry of this.#parent.#entries(kind)) if (!own?.has(entry[0])) yield entry;
+    if (own) for (const [key, object] of own) if (object) yield [key, object];
+  }
+
+  tables(): IterableIterator<Table> {
+    return this.objects("table");
+  }
+
+  /** The triggers of a table or view, in the order in which they fire. */
+  triggersOf(key: string): Trigger[] {
+    const list: Trigger[] = [];
+    for (const own of this.#indexed("byTable", key)) {
+      const found = this.object("trigger", own);
+      if (found?.object === "trigger" && found.table === key) list.push(found);
+    }
+    return list.sort((a, b) => (a.order ?? 0) - (b.order ?? 0) || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
+  }
+
+  rulesOf(key: string): Rule[] {
+    const list: Rule[] = [];
+    for (const own of this.#indexed("byTable", key)) {
+      const found = this.object("rule", own);
+      if (found?.object === "rule" && found.table === key) list.push(found);
+    }
+    return list.sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
+  }
+
+  /** The tables whose foreign keys refer to a table. */
+  referencing(key: string): Table[] {
+    const list: Table[] = [];
+    for (const own of this.#indexed("referring", key)) {
+      const table = this.byKey(own);
+      if (table?.foreignKeys.some((one) => one.table === key)) list.push(table);
+    }
+    return list;
+  }
+
+  /** The partitions of a table and the tables that inherit from it. */
+  childrenOf(key: string): Table[] {
+    const list: Table[] = [];
+    for (const own of this.#indexed("referring", key)) {
+      const table = this.byKey(own);
+      if (table && (table.partitionOf === key || table.inherits.includes(key))) list.push(table);
+    }
+    return list;
+  }
+
+  #indexed(map: "byTable" | "referring", key: string): Set<string> {
+    const own = this.#layer[map].get(key);
+    const below = this.#parent ? this.#parent.#indexed(map, key) : NONE;
+    if (below.size === 0) return own ?? NONE;
+    return own ? new Set([...below, ...own]) : below;
+  }
+
+  #keysNamed(name: string): Set<string> {
+    const own = this.#layer.byName.get(name);
+    const below = this.#parent ? this.#parent.#keysNamed(name) : NONE;
+    if (below.size === 0) return own ?? NONE;
+    return own ? new Set([...below, ...own]) : below;
+  }
+
+  /** How many tables it holds. */
   get size(): number {
     let count = 0;
     for (const _ of this.tables()) count++;
     return count;
   }
 }
+
+const NONE: Set<string> = new Set();

@@ -1,20 +1,11 @@
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import type {
-  AlterTableStatement,
-  ColumnDefinition,
-  CreateIndexStatement,
-  CreateTableStatement,
-  DropStatement,
-  ForeignKeyClause,
-  Ident,
-  Query,
-  Statement,
-  TableConstraint,
-} from "../sql/tree.ts";
-import { type Catalog, tableKey } from "./catalog.ts";
-import type { Column, ForeignKey, Key, ReferenceAction, Table } from "./model.ts";
+import type { DropStatement, Ident, Name, RenameStatement, SettingStatement, Statement } from "../sql/tree.ts";
+import { Catalog, keyParts, tableKey } from "./catalog.ts";
+import type { CatalogObject, Table } from "./model.ts";
 import { foldName, tableNameOf } from "./names.ts";
+import { createRoutine, createRule, createType, createView } from "./replay-code.ts";
+import { alterTable, createIndex, createTable, selectInto } from "./replay-table.ts";
 
 /** The text that a node's range speaks of. */
 export type Slice = (start: number, end: number) => string;
@@ -29,13 +20,49 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
       createTable(catalog, statement, slice);
       break;
     case "create-index":
-      createIndex(catalog, statement);
+      createIndex(catalog, statement, slice);
       break;
     case "alter-table":
       alterTable(catalog, statement, slice);
       break;
+    case "create-view":
+      createView(catalog, statement, slice);
+      break;
+    case "create-routine":
+      createRoutine(catalog, statement, slice);
+      break;
+    case "create-rule":
+      createRule(catalog, statement, slice);
+      break;
+    case "create-type":
+      createType(catalog, statement, slice);
+      break;
+    case "create-synonym": {
+      const { schema, table } = tableNameOf(statement.name, dialects[catalog.dialect]);
+      const target = tableNameOf(statement.target, dialects[catalog.dialect]);
+      catalog.put({ object: "synonym", schema, name: table, target: tableKey(target.schema, target.table) });
+      break;
+    }
+    case "comment":
+      comment(catalog, statement.object, statement.name, statement.text);
+      break;
+    case "alter-trigger":
+      switchTriggers(catalog, statement.names, statement.table, statement.enabled);
+      break;
+    case "rename":
+      rename(catalog, statement);
+      break;
+    case "setting":
+      setting(catalog, statement);
+      break;
+    case "opaque":
+      if (statement.verb === "create" && statement.object === "sequence" && statement.name) {
+        const { schema, table } = tableNameOf(statement.name, dialects[catalog.dialect]);
+        catalog.put({ object: "sequence", schema, name: table });
+      }
+      break;
     case "drop":
-      if (statement.object === "table") dropTables(catalog, statement);
+      drop(catalog, statement, dialects[catalog.dialect]);
       break;
     case "select":
       selectInto(catalog, statement);
@@ -44,289 +71,212 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
   }
 }
 
-function createTable(catalog: Catalog, statement: CreateTableStatement, slice: Slice): void {
+function keyOf(name: Name, dialect: Dialect): string {
+  const { schema, table } = tableNameOf(name, dialect);
+  return tableKey(schema, table);
+}
+
+function comment(catalog: Catalog, object: string, name: Name, text: string | null): void {
   const dialect = dialects[catalog.dialect];
-  const { schema, table: name } = tableNameOf(statement.name, dialect);
-  if (statement.ifNotExists && catalog.get(schema, name)) return;
-  const table: Table = {
-    schema,
-    name,
-    kind: statement.virtual ? "virtual" : "table",
-    temporary: statement.temporary,
-    columns: [],
-    primaryKey: null,
-    uniqueKeys: [],
-    foreignKeys: [],
-    rows: null,
-    partial: statement.query !== null || statement.like.length > 0 || statement.virtual,
-  };
-  const columns: Column[] = [];
-  for (const like of [
-    ...statement.like,
-    ...statement.inherits,
-    ...(statement.partitionOf ? [statement.partitionOf] : []),
-  ]) {
-    const source = catalog.resolve(like);
-    if (source) {
-      columns.push(...source.columns);
-      if (statement.query === null && !statement.virtual) table.partial = source.partial;
-    }
+  if (object === "column") {
+    const parts = name.parts.slice(0, -1);
+    if (parts.length === 0) return;
+    const table = catalog.resolve({ ...name, parts });
+    if (!table) return;
+    const column = foldName(name.parts[name.parts.length - 1], dialect);
+    const columns = table.columns.map((one) => (one.name === column ? { ...one, comment: text } : one));
+    catalog.put({ ...table, columns });
+    return;
   }
-  if (statement.query) {
-    const copied = copiedTable(catalog, statement.query);
-    if (copied) {
-      columns.push(...copied.columns.map((column) => ({ ...column, generated: null, identity: null })));
-      table.partial = copied.partial;
-    }
-  }
-  let state: Table = { ...table, columns };
-  for (const definition of statement.columns) state = withColumn(state, definition, dialect, slice);
-  for (const constraint of statement.constraints) state = withConstraint(state, constraint, dialect);
-  catalog.put(state);
+  const found = catalog.resolveRelation(name);
+  if (found) catalog.put({ ...found, comment: text });
 }
 
-/** The table that `SELECT * FROM table` copies; undefined for any other query. */
-function copiedTable(catalog: Catalog, query: Query): Table | undefined {
-  const { body } = query;
-  if (body.kind === "table-query") return catalog.resolve(body.name);
-  if (body.kind !== "select" || body.items.length !== 1 || body.from.length !== 1) return undefined;
-  if (body.items[0].expr.kind !== "star" || body.from[0].kind !== "table") return undefined;
-  return catalog.resolve(body.from[0].name);
-}
-
-/** A table with one more column, the column's own constraints included. */
-function withColumn(table: Table, definition: ColumnDefinition, dialect: Dialect, slice: Slice): Table {
-  const name = foldName(definition.name, dialect);
-  const column: Column = {
-    name,
-    type: definition.type?.name ?? "",
-    typeArgs: definition.type?.args ?? [],
-    required: definition.required === true || isRowid(definition, dialect),
-    default: definition.default ? slice(definition.default.start, definition.default.end) : null,
-    generated: definition.generatedKind,
-    identity: definition.identity ?? (definition.autoincrement ? "by default" : null),
-  };
-  const next: Table = { ...table, columns: [...table.columns.filter((old) => old.name !== name), column] };
-  if (definition.primary) return withKey(next, "primary", { name: null, columns: [name], partial: false }, dialect);
-  const keyed = definition.unique
-    ? withKey(next, "unique", { name: null, columns: [name], partial: false }, dialect)
-    : next;
-  if (!definition.references) return keyed;
-  return {
-    ...keyed,
-    foreignKeys: [...keyed.foreignKeys, foreignKey(null, [definition.name], definition.references, dialect)],
-  };
-}
-
-/** An `INTEGER PRIMARY KEY` of sqlite is the row's number and never NULL. */
-function isRowid(definition: ColumnDefinition, dialect: Dialect): boolean {
-  return dialect.id === "sqlite" && definition.primary && definition.type?.name === "integer";
-}
-
-function withKey(table: Table, kind: "primary" | "unique", key: Key, dialect: Dialect): Table {
-  if (kind === "unique") return { ...table, uniqueKeys: [...table.uniqueKeys, key] };
-  // In sqlite a primary key of an ordinary table may hold NULLs (its manual, "CREATE TABLE", 3.5).
-  const columns =
-    dialect.id === "sqlite"
-      ? table.columns
-      : table.columns.map((column) => (key.columns.includes(column.name) ? { ...column, required: true } : column));
-  return { ...table, columns, primaryKey: key };
-}
-
-function withConstraint(table: Table, constraint: TableConstraint, dialect: Dialect): Table {
-  const name = constraint.name ? foldName(constraint.name, dialect) : null;
-  switch (constraint.kind) {
-    case "primary":
-    case "unique": {
-      const key: Key = {
-        name,
-        columns: constraint.columns.map((column) => foldName(column, dialect)),
-        partial: constraint.inexact || constraint.where !== null,
-      };
-      return withKey(table, constraint.kind, key, dialect);
-    }
-    case "foreign":
-      if (!constraint.references) return table;
-      return {
-        ...table,
-        foreignKeys: [...table.foreignKeys, foreignKey(name, constraint.columns, constraint.references, dialect)],
-      };
-    default:
-      return table;
+function switchTriggers(catalog: Catalog, names: Name[] | null, table: Name | null, enabled: boolean): void {
+  const dialect = dialects[catalog.dialect];
+  const relation = table ? catalog.resolveRelation(table) : undefined;
+  const wanted = names?.map((name) => foldName(name.parts[name.parts.length - 1], dialect));
+  const triggers = relation
+    ? catalog.triggersOf(tableKey(relation.schema, relation.name))
+    : [...catalog.objects("trigger")];
+  for (const trigger of triggers) {
+    if (wanted && !wanted.includes(trigger.name)) continue;
+    catalog.put({ ...trigger, enabled: enabled ? "origin" : "off" });
   }
 }
 
-function foreignKey(
-  name: string | null,
-  columns: readonly Ident[],
-  clause: ForeignKeyClause,
-  dialect: Dialect,
-): ForeignKey {
-  const target = tableNameOf(clause.table, dialect);
-  return {
-    name,
-    columns: columns.map((column) => foldName(column, dialect)),
-    table: tableKey(target.schema, target.table),
-    referenced: (clause.columns ?? []).map((column) => foldName(column, dialect)),
-    onDelete: (clause.onDelete ?? "no action") as ReferenceAction,
-    onUpdate: (clause.onUpdate ?? "no action") as ReferenceAction,
-  };
+/** Gives a table or view another name; keys and triggers that speak of it follow. */
+export function renameRelation(catalog: Catalog, old: CatalogObject, schema: string, name: string): void {
+  if (old.object !== "table" && old.object !== "view") return;
+  const from = tableKey(old.schema, old.name);
+  const to = tableKey(schema, name);
+  const triggers = catalog.triggersOf(from);
+  const rules = catalog.rulesOf(from);
+  const referencing = catalog.referencing(from);
+  const children = catalog.childrenOf(from);
+  catalog.remove(old.object, from);
+  catalog.put({ ...old, schema, name });
+  for (const guard of [...triggers, ...rules]) {
+    catalog.remove(guard.object, Catalog.guardKey(guard));
+    catalog.put({ ...guard, table: to });
+  }
+  const moved = (key: string): string => (key === from ? to : key);
+  for (const table of new Set<Table>([...referencing, ...children])) {
+    const current =
+      table.schema === old.schema && table.name === old.name
+        ? catalog.byKey(to)
+        : catalog.byKey(tableKey(table.schema, table.name));
+    if (!current) continue;
+    catalog.put({
+      ...current,
+      foreignKeys: current.foreignKeys.map((key) => ({ ...key, table: moved(key.table) })),
+      inherits: current.inherits.map(moved),
+      partitionOf: current.partitionOf === null ? null : moved(current.partitionOf),
+    });
+  }
 }
 
-function createIndex(catalog: Catalog, statement: CreateIndexStatement): void {
-  const table = catalog.resolve(statement.table);
-  if (!table || !statement.unique) return;
+function rename(catalog: Catalog, statement: RenameStatement): void {
   const dialect = dialects[catalog.dialect];
-  const key: Key = {
-    name: statement.name ? foldName(statement.name.parts[statement.name.parts.length - 1], dialect) : null,
-    columns: statement.columns.map((column) => foldName(column, dialect)),
-    partial: statement.inexact || statement.where !== null,
-  };
-  catalog.put({ ...table, uniqueKeys: [...table.uniqueKeys, key] });
+  for (const { from, to } of statement.renames) {
+    const last = foldName(to.parts[to.parts.length - 1], dialect);
+    if (statement.object === "trigger") {
+      const name = foldName(from.parts[from.parts.length - 1], dialect);
+      const relation = statement.table ? catalog.resolveRelation(statement.table) : undefined;
+      if (!relation) continue;
+      const trigger = catalog.triggersOf(tableKey(relation.schema, relation.name)).find((one) => one.name === name);
+      if (!trigger) continue;
+      catalog.remove("trigger", Catalog.guardKey(trigger));
+      catalog.put({ ...trigger, name: last });
+      continue;
+    }
+    const relation = catalog.resolveRelation(from);
+    if (relation) {
+      const target = tableNameOf(to, dialect);
+      const schema = statement.schema ? last : to.parts.length > 1 ? target.schema : relation.schema;
+      renameRelation(catalog, relation, schema, statement.schema ? relation.name : last);
+      continue;
+    }
+    for (const kind of ["sequence", "routine", "type"] as const) {
+      const key = keyOf(from, dialect);
+      const found = catalog.object(kind, key);
+      if (!found) continue;
+      catalog.remove(kind, key);
+      catalog.put(statement.schema ? { ...found, schema: last } : { ...found, name: last });
+    }
+  }
 }
 
-function alterTable(catalog: Catalog, statement: AlterTableStatement, slice: Slice): void {
-  const found = catalog.resolve(statement.name);
-  if (!found) return;
+/** Settings that change what names mean. */
+function setting(catalog: Catalog, statement: SettingStatement): void {
   const dialect = dialects[catalog.dialect];
-  let table = found;
-  for (const action of statement.actions) {
-    switch (action.what) {
-      case "add-column":
-        if (action.ifNotExists && table.columns.some((column) => column.name === foldName(action.column.name, dialect)))
-          break;
-        table = withColumn(table, action.column, dialect, slice);
-        break;
-      case "drop-column":
-        table = withoutColumn(table, foldName(action.name, dialect));
-        break;
-      case "change-column":
-        table = changedColumn(table, foldName(action.name, dialect), action.column, dialect, slice);
-        break;
-      case "column-type":
-        table = mapColumn(table, foldName(action.name, dialect), (column) => ({
-          ...column,
-          type: action.type.name,
-          typeArgs: action.type.args,
-        }));
-        break;
-      case "column-required":
-        table = mapColumn(table, foldName(action.name, dialect), (column) => ({
-          ...column,
-          required: action.required,
-        }));
-        break;
-      case "column-default": {
-        const text = action.default ? slice(action.default.start, action.default.end) : null;
-        table = mapColumn(table, foldName(action.name, dialect), (column) => ({ ...column, default: text }));
-        break;
+  if (statement.name === "search_path" && catalog.dialect === "postgresql") {
+    const path = statement.value
+      .split(",")
+      .map((part) => part.trim())
+      .filter((part) => part !== "" && part !== '"$user"' && part !== "$user")
+      .map((part) => (part.startsWith('"') || part.startsWith("'") ? part.slice(1, -1) : part.toLowerCase()));
+    // A dump empties the path, and writes every name with its schema.
+    catalog.searchPath = path.length > 0 ? path : [dialect.grammar.defaultSchema];
+  } else if (
+    statement.name === "current_schema" ||
+    (statement.name === "database" && dialect.grammar.defaultSchema === "")
+  ) {
+    const name: Ident = { text: statement.value, quoted: false, hole: false, start: 0, end: 0 };
+    catalog.searchPath = [foldName(name, dialect), dialect.grammar.defaultSchema];
+  }
+}
+
+function drop(catalog: Catalog, statement: DropStatement, dialect: Dialect): void {
+  switch (statement.object) {
+    case "table":
+      for (const name of statement.names) {
+        const table = catalog.resolve(name);
+        if (table) dropTable(catalog, table, statement.cascade);
       }
-      case "rename-column":
-        table = renamedColumn(table, foldName(action.name, dialect), foldName(action.to, dialect));
-        break;
-      case "add-constraint":
-        table = withConstraint(table, action.constraint, dialect);
-        break;
-      case "drop-constraint": {
-        if (action.primary) {
-          table = { ...table, primaryKey: null };
-          break;
+      break;
+    case "view":
+      for (const name of statement.names) {
+        const view = catalog.resolveRelation(name);
+        if (view?.object === "view") {
+          const key = tableKey(view.schema, view.name);
+          for (const guard of [...catalog.triggersOf(key), ...catalog.rulesOf(key)])
+            catalog.remove(guard.object, Catalog.guardKey(guard));
+          catalog.remove("view", key);
         }
-        const name = action.name ? foldName(action.name, dialect) : "";
-        table = {
-          ...table,
-          primaryKey: table.primaryKey?.name === name ? null : table.primaryKey,
-          uniqueKeys: table.uniqueKeys.filter((key) => key.name !== name),
-          foreignKeys: table.foreignKeys.filter((key) => key.name !== name),
-        };
-        break;
       }
-      case "rename": {
-        const to = tableNameOf(action.to, dialect);
-        catalog.drop(table.schema, table.name);
-        table = { ...table, name: to.table, schema: action.to.parts.length > 1 ? to.schema : table.schema };
-        break;
+      break;
+    case "trigger":
+    case "rule":
+      for (const name of statement.names) {
+        const last = foldName(name.parts[name.parts.length - 1], dialect);
+        const relation = statement.on ? catalog.resolveRelation(statement.on) : undefined;
+        const key = relation ? tableKey(relation.schema, relation.name) : null;
+        for (const guard of [...catalog.objects(statement.object)]) {
+          if (guard.name === last && (key === null || guard.table === key))
+            catalog.remove(guard.object, Catalog.guardKey(guard));
+        }
       }
-      default:
+      break;
+    case "function":
+    case "procedure":
+    case "package":
+    case "routine":
+      for (const name of statement.names) catalog.remove("routine", keyOf(name, dialect));
+      break;
+    case "sequence":
+    case "synonym":
+      for (const name of statement.names) catalog.remove(statement.object, keyOf(name, dialect));
+      break;
+    case "type":
+    case "domain":
+      for (const name of statement.names) catalog.remove("type", keyOf(name, dialect));
+      break;
+    case "index":
+      for (const name of statement.names) dropIndex(catalog, name, statement.on, dialect);
+      break;
+    case "schema":
+    case "database":
+      for (const name of statement.names) dropSchema(catalog, foldName(name.parts[0], dialect));
+      break;
+    default:
+  }
+}
+
+function dropTable(catalog: Catalog, table: Table, cascade: boolean): void {
+  const key = tableKey(table.schema, table.name);
+  for (const guard of [...catalog.triggersOf(key), ...catalog.rulesOf(key)])
+    catalog.remove(guard.object, Catalog.guardKey(guard));
+  for (const other of catalog.referencing(key)) {
+    if (tableKey(other.schema, other.name) === key) continue;
+    if (cascade) catalog.put({ ...other, foreignKeys: other.foreignKeys.filter((one) => one.table !== key) });
+  }
+  for (const child of catalog.childrenOf(key)) if (child.partitionOf === key) dropTable(catalog, child, cascade);
+  catalog.remove("table", key);
+}
+
+function dropIndex(catalog: Catalog, name: Name, on: Name | null, dialect: Dialect): void {
+  const last = foldName(name.parts[name.parts.length - 1], dialect);
+  const without = (table: Table): void => {
+    if (table.uniqueKeys.some((key) => key.name === last))
+      catalog.put({ ...table, uniqueKeys: table.uniqueKeys.filter((key) => key.name !== last) });
+  };
+  const table = on
+    ? catalog.resolve(on)
+    : name.parts.length > 1 && dialect.id === "tsql"
+      ? catalog.resolve({ ...name, parts: name.parts.slice(0, -1) })
+      : undefined;
+  if (table) without(table);
+  else for (const one of [...catalog.tables()]) without(one);
+}
+
+function dropSchema(catalog: Catalog, schema: string): void {
+  for (const kind of ["trigger", "rule", "view", "table", "routine", "sequence", "synonym", "type"] as const) {
+    for (const object of [...catalog.objects(kind)]) {
+      const guard = object.object === "trigger" || object.object === "rule";
+      const home = guard ? keyParts(object.table).schema : object.schema;
+      if (home !== schema) continue;
+      catalog.remove(kind, guard ? Catalog.guardKey(object) : tableKey(object.schema, object.name));
     }
   }
-  catalog.put(table);
-}
-
-function mapColumn(table: Table, name: string, change: (column: Column) => Column): Table {
-  return { ...table, columns: table.columns.map((column) => (column.name === name ? change(column) : column)) };
-}
-
-function withoutColumn(table: Table, name: string): Table {
-  const keeps = (key: Key): boolean => !key.columns.includes(name);
-  return {
-    ...table,
-    columns: table.columns.filter((column) => column.name !== name),
-    primaryKey: table.primaryKey && keeps(table.primaryKey) ? table.primaryKey : null,
-    uniqueKeys: table.uniqueKeys.filter(keeps),
-    foreignKeys: table.foreignKeys.filter((key) => !key.columns.includes(name)),
-  };
-}
-
-function renamedColumn(table: Table, from: string, to: string): Table {
-  const rename = (name: string): string => (name === from ? to : name);
-  const renameKey = <K extends { columns: readonly string[] }>(key: K): K => ({
-    ...key,
-    columns: key.columns.map(rename),
-  });
-  return {
-    ...table,
-    columns: table.columns.map((column) => (column.name === from ? { ...column, name: to } : column)),
-    primaryKey: table.primaryKey && renameKey(table.primaryKey),
-    uniqueKeys: table.uniqueKeys.map(renameKey),
-    foreignKeys: table.foreignKeys.map(renameKey),
-  };
-}
-
-function changedColumn(table: Table, old: string, definition: ColumnDefinition, dialect: Dialect, slice: Slice): Table {
-  const position = table.columns.findIndex((column) => column.name === old);
-  const renamed = renamedColumn(table, old, foldName(definition.name, dialect));
-  const next = withColumn(renamed, definition, dialect, slice);
-  if (position < 0) return next;
-  // MODIFY keeps the column where it stands; oracle's keeps NOT NULL when it says nothing of it.
-  const column = next.columns[next.columns.length - 1];
-  const before = table.columns[position];
-  const kept = definition.type === null ? { ...column, type: before.type, typeArgs: before.typeArgs } : column;
-  const required = dialect.id === "plsql" && definition.required === null ? before.required : kept.required;
-  const columns = next.columns.slice(0, -1);
-  columns.splice(position, 0, { ...kept, required });
-  return { ...next, columns };
-}
-
-function dropTables(catalog: Catalog, statement: DropStatement): void {
-  for (const name of statement.names) {
-    const table = catalog.resolve(name);
-    if (table) catalog.drop(table.schema, table.name);
-  }
-}
-
-/** SELECT … INTO a new table. */
-function selectInto(catalog: Catalog, statement: Statement & { kind: "select" }): void {
-  const { body } = statement.query;
-  if (body.kind !== "select" || body.into?.what !== "table") return;
-  const target = body.into.targets[0];
-  if (target?.kind !== "column") return;
-  const dialect = dialects[catalog.dialect];
-  const name = tableNameOf(
-    { kind: "name", parts: target.path, link: null, start: target.start, end: target.end },
-    dialect,
-  );
-  const copied = copiedTable(catalog, statement.query);
-  catalog.put({
-    schema: name.schema,
-    name: name.table,
-    kind: "table",
-    temporary: body.into.temporary,
-    columns: copied?.columns ?? [],
-    primaryKey: null,
-    uniqueKeys: [],
-    foreignKeys: [],
-    rows: null,
-    partial: copied === undefined,
-  });
 }

@@ -75,6 +75,11 @@ export function children(node: Node, take: Take): void {
     case "unread":
     case "transaction":
     case "drop":
+    case "create-synonym":
+    case "comment":
+    case "alter-trigger":
+    case "rename":
+    case "setting":
       return;
     case "call":
       exprs(node.args, take);
@@ -271,6 +276,13 @@ function statementChildren(node: Exclude<Statement, { kind: "select" }>, take: T
     case "dynamic":
       maybe(node.text, take);
       for (const one of node.body ?? []) take(one);
+      return;
+    case "create-rule":
+      maybe(node.where, take);
+      for (const one of node.body) take(one);
+      return;
+    case "create-type":
+      exprs(node.checks, take);
       return;
     case "create-routine":
       maybe(node.trigger?.when, take);

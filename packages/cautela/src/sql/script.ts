@@ -18,6 +18,8 @@ export interface ReadStatement extends Span {
   comments: Span[];
   /** How the statement ends: `;`, a chosen delimiter, a batch separator, or nothing. */
   terminator: "" | ";" | "delimiter" | "batch";
+  /** Rows of inline data behind the statement (COPY … FROM STDIN), as far as they were at hand. */
+  rows: number;
   /** How often a batch separator runs the batch that ends here: `GO 5`. */
   repeat: number;
 }
@@ -128,6 +130,7 @@ export class ScriptReader {
           tree,
           comments: [],
           terminator: "",
+          rows: 0,
           repeat: 1,
           start,
           end: p.previousEnd,
@@ -142,6 +145,7 @@ export class ScriptReader {
       if (p.pos === at) p.advance();
       let terminator: ReadStatement["terminator"] = "";
       let repeat = 1;
+      let rows = 0;
       if (p.at(T.SEMICOLON)) terminator = ";";
       else if (p.at(T.DELIMITER)) terminator = "delimiter";
       else if (p.at(T.BATCH)) {
@@ -159,7 +163,10 @@ export class ScriptReader {
       }
       if (terminator !== "") {
         p.advance();
-        while (p.at(T.DATA)) p.advance();
+        while (p.at(T.DATA)) {
+          rows += dataRows(p);
+          p.advance();
+        }
       }
       take({
         kind: tree.kind,
@@ -167,6 +174,7 @@ export class ScriptReader {
         tree,
         comments,
         terminator,
+        rows,
         repeat,
         start: tree.start,
         end: tree.end,
@@ -223,6 +231,16 @@ function clientCopy(dialect: Dialect, words: string, start: number): Statement |
   return tree?.kind === "copy" ? { ...tree, start } : null;
 }
 
+/** The lines of inline data in the current token, without the one that ends it. */
+function dataRows(p: Parser): number {
+  const { starts, ends } = p.tokens;
+  let count = 0;
+  for (let at = p.text.indexOf("\n", starts[p.pos]); at >= 0 && at < ends[p.pos]; at = p.text.indexOf("\n", at + 1)) {
+    if (p.text[at + 1] !== "\\" || p.text[at + 2] !== ".") count++;
+  }
+  return count;
+}
+
 function separator(p: Parser, start: number, kind: T): ReadStatement {
   const text = p.slice(start, p.previousEnd);
   const tree: Statement = { kind: "directive", text, start, end: p.previousEnd };
@@ -232,6 +250,7 @@ function separator(p: Parser, start: number, kind: T): ReadStatement {
     tree,
     comments: [],
     terminator: kind === T.BATCH ? "batch" : "delimiter",
+    rows: 0,
     repeat: batchCount(text),
     start,
     end: p.previousEnd,
@@ -360,7 +379,15 @@ export function classOf(tree: Statement): StatementClass {
     case "alter-table":
     case "create-view":
     case "create-routine":
+    case "create-rule":
+    case "create-type":
+    case "create-synonym":
+    case "comment":
+    case "alter-trigger":
+    case "rename":
       return "structure";
+    case "setting":
+      return "session";
     case "block":
     case "if":
     case "loop":

@@ -524,9 +524,12 @@ export interface CreateTableStatement extends Span {
   constraints: TableConstraint[];
   /** CREATE TABLE … AS query. */
   query: Query | null;
+  partitioned: boolean;
   columnNames: Ident[] | null;
   withData: boolean;
   like: Name[];
+  /** What LIKE takes along besides the columns: `keys`, `defaults`, `checks`, `generated`, `identity`. */
+  likeIncludes: string[];
   inherits: Name[];
   partitionOf: Name | null;
   virtual: boolean;
@@ -554,6 +557,19 @@ export type AlterAction = Span &
     | { what: "column-default"; name: Ident; default: Expr | null }
     | { what: "rename-column"; name: Ident; to: Ident }
     | { what: "rename"; to: Name }
+    | { what: "set-schema"; schema: Ident }
+    | { what: "rename-constraint"; name: Ident; to: Ident }
+    | { what: "drop-index"; name: Ident }
+    | { what: "trigger"; name: Ident | null; enabled: "on" | "off" | "replica" | "always" }
+    | { what: "rule"; name: Ident; enabled: boolean }
+    | { what: "constraint-enabled"; name: Ident | null; enabled: boolean; trusted: boolean }
+    | { what: "column-identity"; name: Ident; identity: "always" | "by default" | null }
+    | { what: "column-generated"; name: Ident }
+    | { what: "inherit"; table: Name; inherits: boolean }
+    | { what: "attach-partition"; table: Name; attached: boolean }
+    | { what: "drop-partition"; names: Ident[] }
+    | { what: "truncate-partition"; names: Ident[] }
+    | { what: "exchange-partition"; table: Name }
     | { what: "add-constraint"; constraint: TableConstraint }
     | { what: "drop-constraint"; name: Ident | null; primary: boolean }
     | { what: "other" }
@@ -569,6 +585,8 @@ export interface DropStatement extends Span {
   kind: "drop";
   object: string;
   names: Name[];
+  /** The table of DROP TRIGGER … ON, DROP INDEX … ON. */
+  on: Name | null;
   ifExists: boolean;
   cascade: boolean;
 }
@@ -583,6 +601,7 @@ export type TransactionAction =
   | "prepare"
   | "set";
 
+/** BEGIN, COMMIT, ROLLBACK and their like. */
 export interface TransactionStatement extends Span {
   kind: "transaction";
   action: TransactionAction;
@@ -681,6 +700,80 @@ export interface CreateViewStatement extends Span {
   temporary: boolean;
   materialized: boolean;
   checkOption: "local" | "cascaded" | null;
+  security: "definer" | "invoker" | null;
+  readOnly: boolean;
+}
+
+/** CREATE RULE (postgresql). */
+export interface CreateRuleStatement extends Span {
+  kind: "create-rule";
+  name: Name;
+  table: Name;
+  event: "select" | "insert" | "update" | "delete";
+  orReplace: boolean;
+  instead: boolean;
+  where: Expr | null;
+  /** Empty: NOTHING. */
+  body: Statement[];
+}
+
+/** CREATE TYPE … AS ENUM, CREATE DOMAIN: what constrains the values of columns. */
+export interface CreateTypeStatement extends Span {
+  kind: "create-type";
+  object: "type" | "domain";
+  name: Name;
+  enumeration: string[] | null;
+  base: TypeName | null;
+  required: boolean;
+  checks: Expr[];
+}
+
+export interface CreateSynonymStatement extends Span {
+  kind: "create-synonym";
+  name: Name;
+  target: Name;
+  orReplace: boolean;
+}
+
+/** COMMENT ON. */
+export interface CommentStatement extends Span {
+  kind: "comment";
+  object: string;
+  name: Name;
+  /** null takes the comment away. */
+  text: string | null;
+}
+
+/** A trigger switched on or off by itself: ALTER TRIGGER … DISABLE, DISABLE TRIGGER … ON. */
+export interface AlterTriggerStatement extends Span {
+  kind: "alter-trigger";
+  /** null: every trigger of the table. */
+  names: Name[] | null;
+  table: Name | null;
+  enabled: boolean;
+}
+
+/** RENAME TABLE a TO b, ALTER VIEW v RENAME TO w, ALTER SEQUENCE s SET SCHEMA x. */
+export interface RenameStatement extends Span {
+  kind: "rename";
+  object: string;
+  renames: { from: Name; to: Name }[];
+  /** `to` is the new schema, and the name stays. */
+  schema: boolean;
+  /** The table that the object belongs to: ALTER TRIGGER t ON x RENAME TO u. */
+  table: Name | null;
+}
+
+/** SET, PRAGMA, USE, ALTER SESSION: a setting of the session, the transaction or the server. */
+export interface SettingStatement extends Span {
+  kind: "setting";
+  /** Lower-cased: `search_path`, `foreign_keys`, `identity_insert`, `database` for USE. */
+  name: string;
+  /** The value as written, without the quotes of a single string. */
+  value: string;
+  scope: "local" | "session" | "global";
+  /** The table of IDENTITY_INSERT, the database of USE. */
+  target: Name | null;
 }
 
 /** COPY, LOAD DATA, BULK INSERT: rows between a table and a file. */
@@ -757,6 +850,13 @@ export type Statement = {
   | DynamicStatement
   | CreateRoutineStatement
   | CreateViewStatement
+  | CreateRuleStatement
+  | CreateTypeStatement
+  | CreateSynonymStatement
+  | CommentStatement
+  | AlterTriggerStatement
+  | RenameStatement
+  | SettingStatement
   | CopyStatement
   | OpaqueStatement
   | DirectiveStatement

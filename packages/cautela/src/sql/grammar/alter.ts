@@ -3,6 +3,7 @@ import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
 import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../tree.ts";
 import { expression } from "./expression.ts";
+import { partitionNames } from "./objects.ts";
 import { columnDefinition, ifExists, startsNext, tableConstraint } from "./table.ts";
 import { typeName } from "./type.ts";
 
@@ -95,7 +96,14 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
       }
       case K.RENAME: {
         p.advance();
-        if (p.is(K.CONSTRAINT) || p.is(K.INDEX) || p.is(K.KEY) || p.is(K.PARTITION)) {
+        if (p.is(K.CONSTRAINT)) {
+          p.advance();
+          const name = p.label("a constraint");
+          p.expect(K.TO);
+          put({ what: "rename-constraint", name, to: p.label("a name"), start, end: start });
+          return false;
+        }
+        if (p.is(K.INDEX) || p.is(K.KEY) || p.is(K.PARTITION)) {
           skipAction(p);
           put({ what: "other", start, end: start });
           return false;
@@ -115,12 +123,95 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
         put({ what: "rename-column", name: old, to: p.label("a column"), start, end: start });
         return false;
       }
-      default:
+      default: {
+        const one = guardOrPartition(p, start);
+        if (one) {
+          put(one);
+          skipAction(p);
+          return false;
+        }
+      }
     }
   }
   skipAction(p);
   put({ what: "other", start, end: start });
   return false;
+}
+
+/** Triggers, rules and constraints switched on or off, inheritance, partitions; null for anything else. */
+function guardOrPartition(p: Parser, start: number): AlterAction | null {
+  const end = start;
+  switch (p.kw) {
+    case K.ENABLE:
+    case K.DISABLE:
+      return switched(p, start);
+    case K.CHECK:
+    case K.NOCHECK: {
+      // CHECK CONSTRAINT ALL, NOCHECK CONSTRAINT name (tsql)
+      if (!p.nextIs(K.CONSTRAINT)) return null;
+      const enabled = p.marked(K.CHECK);
+      const trusted = enabled && p.tokens.marks[p.pos - 1] === K.CHECK;
+      p.seek(p.pos + 2);
+      const name = p.accept(K.ALL) ? null : p.label("a constraint");
+      return { what: "constraint-enabled", name, enabled, trusted, start, end };
+    }
+    case K.SET:
+      if (!p.nextIs(K.SCHEMA)) return null;
+      p.seek(p.pos + 2);
+      return { what: "set-schema", schema: p.label("a schema"), start, end };
+    case K.INHERIT:
+      p.advance();
+      return { what: "inherit", table: p.name("the name of a table"), inherits: true, start, end };
+    case K.NO:
+      if (!p.nextIs(K.INHERIT)) return null;
+      p.seek(p.pos + 2);
+      return { what: "inherit", table: p.name("the name of a table"), inherits: false, start, end };
+    case K.ATTACH:
+    case K.DETACH: {
+      if (!p.nextIs(K.PARTITION)) return null;
+      const attached = p.marked(K.ATTACH);
+      p.seek(p.pos + 2);
+      return { what: "attach-partition", table: p.name("the name of a table"), attached, start, end };
+    }
+    case K.TRUNCATE:
+      if (!p.nextIs(K.PARTITION)) return null;
+      p.seek(p.pos + 2);
+      return { what: "truncate-partition", names: partitionNames(p), start, end };
+    default:
+      if (p.isText("EXCHANGE") && p.nextIs(K.PARTITION)) {
+        while (!p.is(K.TABLE)) {
+          if (p.atEnd()) return null;
+          p.advance();
+        }
+        p.advance();
+        return { what: "exchange-partition", table: p.name("the name of a table"), start, end };
+      }
+      return null;
+  }
+}
+
+/** ENABLE and DISABLE of a trigger, a rule, a constraint or the keys. */
+function switched(p: Parser, start: number): AlterAction | null {
+  const end = start;
+  const on = p.marked(K.ENABLE);
+  p.advance();
+  let enabled: "on" | "off" | "replica" | "always" = on ? "on" : "off";
+  if (p.accept(K.REPLICA)) enabled = "replica";
+  else if (p.accept(K.ALWAYS)) enabled = "always";
+  const trusted = on && !p.acceptText("NOVALIDATE");
+  if (on) p.accept(K.VALIDATE);
+  if (p.accept(K.ALL) && p.accept(K.TRIGGERS)) return { what: "trigger", name: null, enabled, start, end };
+  if (p.accept(K.TRIGGER)) {
+    const all = p.accept(K.ALL) || p.accept(K.USER);
+    return { what: "trigger", name: all ? null : p.label("a trigger"), enabled, start, end };
+  }
+  if (p.accept(K.RULE)) return { what: "rule", name: p.label("a rule"), enabled: on, start, end };
+  if (p.accept(K.CONSTRAINT)) {
+    return { what: "constraint-enabled", name: p.label("a constraint"), enabled: on, trusted, start, end };
+  }
+  if (p.is(K.PRIMARY) || p.is(K.UNIQUE))
+    return { what: "constraint-enabled", name: null, enabled: on, trusted, start, end };
+  return null;
 }
 
 /** A column or a constraint behind ADD. */
@@ -171,6 +262,18 @@ function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): 
     while (p.dialect.id === "tsql" && p.acceptKind(T.COMMA));
     return;
   }
+  if (p.is(K.PARTITION) && p.peekKind(1) === T.WORD) {
+    p.advance();
+    ifExists(p);
+    put({ what: "drop-partition", names: partitionNames(p), start, end: start });
+    return;
+  }
+  if ((p.is(K.INDEX) || p.is(K.KEY)) && p.dialect.grammar.pipesAreOr) {
+    p.advance();
+    ifExists(p);
+    put({ what: "drop-index", name: p.label("an index"), start, end: start });
+    return;
+  }
   if (p.is(K.INDEX) || p.is(K.KEY) || p.is(K.PARTITION) || p.is(K.UNIQUE) || p.is(K.PERIOD) || p.is(K.SYSTEM)) {
     put({ what: "other", start, end: start });
     return;
@@ -201,14 +304,22 @@ function alterColumn(p: Parser, start: number, put: (one: AlterAction) => void):
     else if (p.accept(K.DATA)) {
       p.accept(K.TYPE);
       columnType(p, name, start, put);
+    } else if (p.is(K.GENERATED)) {
+      const identity = p.nextIs(K.ALWAYS) ? "always" : "by default";
+      put({ what: "column-identity", name, identity, start, end: start });
     } else put({ what: "other", start, end: start });
   } else if (p.is(K.DROP)) {
     p.advance();
     if (p.is(K.NOT)) put({ what: "column-required", name, required: false, start, end: start });
     else if (p.accept(K.DEFAULT)) put({ what: "column-default", name, default: null, start, end: start });
+    else if (p.accept(K.IDENTITY)) put({ what: "column-identity", name, identity: null, start, end: start });
+    else if (p.isText("EXPRESSION")) put({ what: "column-generated", name, start, end: start });
     else put({ what: "other", start, end: start });
   } else if (p.accept(K.TYPE)) columnType(p, name, start, put);
-  else if (p.is(K.ADD) || p.is(K.RESTART)) put({ what: "other", start, end: start });
+  else if (p.is(K.ADD) && p.nextIs(K.GENERATED)) {
+    const identity = p.nextIs(K.ALWAYS, 2) ? "always" : "by default";
+    put({ what: "column-identity", name, identity, start, end: start });
+  } else if (p.is(K.ADD) || p.is(K.RESTART)) put({ what: "other", start, end: start });
   else if (p.dialect.id === "tsql" || p.dialect.id === "jet") {
     const type = typeName(p);
     put({ what: "column-type", name, type, using: null, start, end: start });

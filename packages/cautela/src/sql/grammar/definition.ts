@@ -30,6 +30,8 @@ export function createView(
     temporary: head.temporary,
     materialized: head.materialized,
     checkOption: null,
+    security: viewSecurity(p),
+    readOnly: false,
     start,
     end: start,
   };
@@ -46,11 +48,21 @@ export function createView(
     if (p.at(T.BAD)) p.fail("the end of the statement");
     if (p.is(K.CHECK) && p.nextIs(K.OPTION))
       node.checkOption ??= p.tokens.marks[p.pos - 1] === K.LOCAL ? "local" : "cascaded";
+    if (p.is(K.READ) && p.nextIs(K.ONLY)) node.readOnly = true;
     if (p.at(T.LPAREN)) p.skipParens();
     else p.advance();
   }
   node.end = p.previousEnd;
   return node;
+}
+
+/** SQL SECURITY INVOKER among the words before VIEW (mysql). */
+function viewSecurity(p: Parser): "definer" | "invoker" | null {
+  for (let at = -2; at > -16 && p.pos + at >= 0; at--) {
+    if (!p.nextIs(K.SECURITY, at)) continue;
+    return p.nextIs(K.INVOKER, at + 1) ? "invoker" : "definer";
+  }
+  return null;
 }
 
 /** The column names; plsql allows constraints among them, which do not matter here. */

@@ -16,6 +16,21 @@ import { controlFlow } from "./batch.ts";
 import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
 import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
 import { readInner, reading } from "./dynamic.ts";
+import {
+  alterObject,
+  alterSession,
+  alterTrigger,
+  attempt,
+  comment,
+  createRule,
+  createSynonym,
+  createType,
+  pragma,
+  rename,
+  setting,
+  switchTrigger,
+  use,
+} from "./objects.ts";
 import { bodyStatement, callStatement, execute, executePrepared, prepare, setStatement } from "./procedural.ts";
 import { inner, query, withTables } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
@@ -291,7 +306,48 @@ function create(p: Parser): Statement {
   if (routine !== null) return createRoutine(p, start, routine, orReplace);
   if (p.is(K.TABLE)) return createTable(p, { start, temporary, orReplace }, virtual);
   if (p.is(K.INDEX)) return createIndex(p, start, unique);
+  const known = attempt(p, () => createObject(p, start, orReplace));
+  if (known) return known;
   return opaqueObject(p, "create", start);
+}
+
+/** Rules, types and synonyms; null for everything else. */
+function createObject(p: Parser, start: number, orReplace: boolean): Statement | null {
+  p.accept(K.PUBLIC);
+  if (p.accept(K.RULE)) return createRule(p, start, orReplace);
+  if (p.accept(K.TYPE)) return createType(p, start, "type");
+  if (p.accept(K.DOMAIN)) return createType(p, start, "domain");
+  if (p.accept(K.SYNONYM)) return createSynonym(p, start, orReplace);
+  return null;
+}
+
+/** ALTER of triggers, views, sequences and the session; null where the rest is kept as text. */
+function alterKnown(p: Parser, start: number): Statement | null {
+  if (p.accept(K.TRIGGER)) return alterTrigger(p, start);
+  if (p.dialect.id === "plsql" && p.accept(K.SESSION)) return alterSession(p, start);
+  p.accept(K.MATERIALIZED);
+  const object = p.at(T.WORD) ? OBJECTS[p.kw as K] : undefined;
+  if (object === undefined || object === "table") return null;
+  p.advance();
+  return alterObject(p, object, start);
+}
+
+/** Statements of one word that change settings or names; null where the rest is kept as text. */
+function knownByWord(p: Parser, word: K, start: number): Statement | null {
+  switch (word) {
+    case K.SET:
+      return setting(p, start);
+    case K.PRAGMA:
+      return pragma(p, start);
+    case K.USE:
+      return use(p, start);
+    case K.COMMENT:
+      return p.is(K.ON) ? comment(p, start) : null;
+    case K.RENAME:
+      return rename(p, start);
+    default:
+      return null;
+  }
 }
 
 /** ALGORITHM = …, DEFINER = …, SQL SECURITY …, FORCE, EDITIONABLE, RECURSIVE before VIEW. */
@@ -423,11 +479,16 @@ function drop(p: Parser, start: number): Statement {
     while (p.acceptKind(T.COMMA) && (p.atName() || p.at(T.STRING)));
   }
   const from = p.pos;
+  let on: Name | null = null;
+  if (p.is(K.ON) && p.peekKind(1) !== T.SEMICOLON && names.length > 0 && !p.nextIs(K.DATABASE) && !p.nextIs(K.ALL)) {
+    p.advance();
+    if (p.atName()) on = p.name("the name of a table");
+  }
   if (!p.atEnd() && !(p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p))) skipStatement(p);
   let cascade = false;
   for (let i = from; i < p.pos; i++)
     if (p.tokens.kinds[i] === T.WORD && p.tokens.marks[i] === K.CASCADE) cascade = true;
-  return { kind: "drop", object, names, ifExists: optional, cascade, start, end: p.previousEnd };
+  return { kind: "drop", object, names, on, ifExists: optional, cascade, start, end: p.previousEnd };
 }
 
 const CLASSES: Partial<Record<K, StatementClass>> = {
@@ -542,10 +603,14 @@ function classified(p: Parser): Statement {
       ((p.is(K.IGNORE) || p.is(K.ONLINE) || p.is(K.FOREIGN)) && p.nextIs(K.TABLE))
     )
       return alterTable(p, start);
-    return opaqueObject(p, verb, start);
+    return attempt(p, () => alterKnown(p, start)) ?? opaqueObject(p, verb, start);
   }
   const known = CLASSES[word];
   if (known === undefined) return p.fail("a statement");
+  if (word === K.ENABLE || word === K.DISABLE) {
+    const node = attempt(p, () => switchTrigger(p, start));
+    if (node) return node;
+  }
   p.advance();
   let object = "";
   if (word === K.BEGIN || word === K.DECLARE) {
@@ -576,6 +641,8 @@ function classified(p: Parser): Statement {
     skipStatement(p);
     return { kind: "transaction", action: "set", name: null, start, end: p.previousEnd };
   }
+  const node = attempt(p, () => knownByWord(p, word, start));
+  if (node) return node;
   skipStatement(p);
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
 }

@@ -54,6 +54,8 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
     columnNames: null,
     withData: true,
     like: [],
+    likeIncludes: [],
+    partitioned: false,
     inherits: [],
     partitionOf: null,
     virtual,
@@ -142,6 +144,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       }
       continue;
     }
+    if (p.is(K.PARTITION) && p.nextIs(K.BY)) node.partitioned = true;
     if (p.is(K.INHERITS)) {
       p.advance();
       p.expectKind(T.LPAREN, "(");
@@ -281,8 +284,12 @@ function elements(p: Parser, node: CreateTableStatement): void {
       p.advance();
       node.like.push(p.name("the name of a table"));
       while (p.isText("INCLUDING") || p.isText("EXCLUDING")) {
+        const including = p.isText("INCLUDING");
         p.advance();
+        const what = p.tokenText().toLowerCase();
         p.advance();
+        if (including) node.likeIncludes.push(what);
+        else node.likeIncludes.push(`-${what}`);
       }
     } else {
       const column = columnDefinition(p);

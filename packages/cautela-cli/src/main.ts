@@ -1,4 +1,5 @@
 import { Command, CommanderError } from "commander";
+import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
@@ -21,11 +22,20 @@ function program(done: (status: number) => void): Command {
     .description("review change scripts, in the order given")
     .argument("<script...>", "SQL files; - is standard input")
     .option("--dialect <id>", "the language of the scripts (default: as the script looks)", dialectOption)
-    .option("--catalog <file>", "DDL of the database; may be given more than once", repeated)
+    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
     .option("--format <form>", "text or json", choice(FORMATS), "text")
     .option("--output <file>", "write the result to a file")
     .option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier", choice(WEIGHTS), "stop")
-    .action((scripts: string[], flags: ReviewFlags) => done(reviewCommand(scripts, flags)));
+    .action(async (scripts: string[], flags: ReviewFlags) => done(await reviewCommand(scripts, flags)));
+
+  root
+    .command("catalog")
+    .description("read what a database holds, and write a snapshot of it")
+    .argument("[source...]", "DDL files, a database URL, an SQLite file, a snapshot")
+    .option("--dialect <id>", "the language of DDL files (default: as they look)", dialectOption)
+    .option("--output <file>", "write the snapshot to a file")
+    .option("--query <dialect>", "print the dictionary query for an engine without a reader", dialectOption)
+    .action(async (sources: string[], flags: CatalogFlags) => done(await catalogCommand(sources, flags)));
 
   root
     .command("hazards")

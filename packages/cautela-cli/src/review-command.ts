@@ -1,9 +1,9 @@
 import { writeFileSync } from "node:fs";
 import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
+import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { fileSize, readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
-import { catalogFrom } from "./options.ts";
 import { STREAM_FROM, streamReview } from "./stream-review.ts";
 
 export interface ReviewFlags {
@@ -15,8 +15,10 @@ export interface ReviewFlags {
 }
 
 /** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
-export function reviewCommand(paths: readonly string[], flags: ReviewFlags): number {
-  const catalog = catalogFrom(flags.catalog ?? [], flags.dialect);
+export async function reviewCommand(paths: readonly string[], flags: ReviewFlags): Promise<number> {
+  const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
+  for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
+  const catalog = loaded?.catalog;
   const reviews = isLarge(paths)
     ? [
         streamReview(

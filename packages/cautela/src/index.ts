@@ -1,5 +1,6 @@
 export type { Reach, ReachBound } from "./analysis/reach.ts";
 export { Catalog, keyParts, tableKey } from "./catalog/catalog.ts";
+export { catalogFromDictionary, type Dictionary, type TableFacts } from "./catalog/dictionary.ts";
 export { catalogFromDdl } from "./catalog/from-ddl.ts";
 export type * from "./catalog/model.ts";
 export { emptyTable, plainColumn, uniqueKey } from "./catalog/model.ts";

@@ -25,3 +25,12 @@ export async function mariadbUrl(): Promise<string | null> {
   console.log(`no MariaDB server answers at ${url.host} (set MARIADB_URL): its tests are skipped`);
   return null;
 }
+
+/** The PostgreSQL server of the tests: POSTGRES_URL, or the user postgres on the standard port. */
+export async function postgresUrl(): Promise<string | null> {
+  const url = new URL(process.env.POSTGRES_URL ?? "postgres://postgres@127.0.0.1:5432/postgres");
+  if (await answers(url.hostname, Number(url.port || 5432))) return url.href;
+  if (process.env.CI === "true") throw new Error(`no PostgreSQL server answers at ${url.host} (set POSTGRES_URL)`);
+  console.log(`no PostgreSQL server answers at ${url.host} (set POSTGRES_URL): its tests are skipped`);
+  return null;
+}

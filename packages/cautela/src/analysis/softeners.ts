@@ -119,6 +119,9 @@ export class Course {
     if (made === true || change.table?.temporary || last.startsWith("#") || last.startsWith("@")) {
       return { kind: "temporary", text: `\`${shown}\` is temporary` };
     }
+    // A dump sets the counters of the tables that it has just made.
+    if (last.toLowerCase() === "sqlite_sequence" && this.#made.size > 0)
+      return { kind: "fresh", text: "it counts for tables that were created in this script" };
     if (made === false) return { kind: "fresh", text: `\`${shown}\` was created in this script` };
     const named = tableClass(this.#policy, shown) ?? tableClass(this.#policy, last.toLowerCase());
     if (named === "scratch" || named === "log")

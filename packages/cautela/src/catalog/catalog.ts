@@ -216,6 +216,11 @@ export class Catalog {
     if (own) for (const object of own.values()) if (object) yield object as never;
   }
 
+  /** The objects of this layer alone. */
+  *own(kind: ObjectKind): IterableIterator<CatalogObject> {
+    for (const object of this.#layer.objects.get(kind)?.values() ?? []) if (object) yield object;
+  }
+
   *#entries(kind: ObjectKind): IterableIterator<[string, CatalogObject]> {
     const own = this.#layer.objects.get(kind);
     if (this.#parent) for (const entry of this.#parent.#entries(kind)) if (!own?.has(entry[0])) yield entry;

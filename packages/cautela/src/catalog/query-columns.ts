@@ -46,6 +46,26 @@ function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
           }
           continue;
         }
+        // A count is a whole number, whatever is counted.
+        const counted = expr.kind === "call" && /^count$/i.test(expr.name.parts[expr.name.parts.length - 1].text);
+        if (counted && expr.kind === "call") {
+          const name = alias
+            ? foldName(alias, dialect)
+            : foldName(expr.name.parts[expr.name.parts.length - 1], dialect);
+          columns.push(
+            plainColumn(
+              name,
+              dialect.id === "sqlite"
+                ? ""
+                : dialect.id === "tsql"
+                  ? "int"
+                  : dialect.id === "plsql"
+                    ? "number"
+                    : "bigint",
+            ),
+          );
+          continue;
+        }
         if (alias) {
           columns.push({
             ...(sourceColumn(expr, sources, catalog) ?? plainColumn("")),

@@ -124,8 +124,8 @@ function copiedShape(
   return {
     ...table,
     columns: [...table.columns, ...columns],
-    primaryKey: takes("indexes") ? source.primaryKey : null,
-    uniqueKeys: takes("indexes") ? source.uniqueKeys : [],
+    primaryKey: takes("indexes") && source.primaryKey ? { ...source.primaryKey, name: null } : null,
+    uniqueKeys: takes("indexes") ? source.uniqueKeys.map((key) => ({ ...key, name: all ? key.name : null })) : [],
     checks: takes("constraints") ? source.checks : [],
     partial: source.partial,
   };
@@ -158,7 +158,7 @@ function withColumn(
         : null,
     generated: definition.generatedKind,
     expression: definition.generated ? slice(definition.generated.start, definition.generated.end) : null,
-    identity: definition.identity ?? (definition.autoincrement ? "by default" : null),
+    identity: definition.identity ?? (definition.autoincrement && !serial ? "by default" : null),
     onUpdate: definition.onUpdate ? slice(definition.onUpdate.start, definition.onUpdate.end) : null,
     collation: definition.collation,
     comment: definition.comment,

@@ -236,7 +236,7 @@ function dataRows(p: Parser): number {
   const { starts, ends } = p.tokens;
   let count = 0;
   for (let at = p.text.indexOf("\n", starts[p.pos]); at >= 0 && at < ends[p.pos]; at = p.text.indexOf("\n", at + 1)) {
-    if (p.text[at + 1] !== "\\" || p.text[at + 2] !== ".") count++;
+    if (p.text[at - 1] !== "." || p.text[at - 2] !== "\\" || p.text[at - 3] !== "\n") count++;
   }
   return count;
 }

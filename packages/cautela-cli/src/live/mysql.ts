@@ -1,0 +1,146 @@
+import type { TableFacts } from "cautela";
+import { Failure } from "../failure.ts";
+import { type LiveDictionary, type Progress, TIME_LIMIT } from "./live.ts";
+import { reason } from "./postgresql.ts";
+
+interface Client {
+  query(sql: string, values?: unknown[]): Promise<unknown>;
+}
+
+/**
+ * Reads the dictionary of a MySQL or MariaDB server: INFORMATION_SCHEMA and SHOW CREATE, in a read-only
+ * transaction with a time limit. Row counts are the engine's estimates. What a user may not see is
+ * listed and left out.
+ */
+export async function readMysql(url: string, progress: Progress): Promise<LiveDictionary> {
+  const mysql = await import("mysql2/promise");
+  const where = new URL(url);
+  where.protocol = "mysql:";
+  const database = decodeURIComponent(where.pathname.slice(1));
+  if (database === "") throw new Failure("the URL names no database: mysql://user@host/database");
+  const connection = await mysql
+    .createConnection({ uri: where.href, connectTimeout: 10_000 })
+    .catch((error: unknown) => {
+      throw new Failure(`the server does not let us in: ${reason(error)}`);
+    });
+  try {
+    return await mysqlDictionary(connection, database, progress);
+  } catch (error) {
+    if (error instanceof Failure) throw error;
+    throw new Failure(`the dictionary could not be read: ${reason(error)}`);
+  } finally {
+    connection.destroy();
+  }
+}
+
+/** Reads one database over a connection that takes queries. */
+export async function mysqlDictionary(
+  client: Client,
+  database: string,
+  progress: Progress = () => undefined,
+): Promise<LiveDictionary> {
+  const problems: string[] = [];
+  const rows = async (sql: string, values: unknown[] = []): Promise<Record<string, unknown>[]> => {
+    const [result] = (await client.query(sql, values)) as [Record<string, unknown>[]];
+    return result;
+  };
+  const version = String((await rows("SELECT VERSION() AS v"))[0].v);
+  const dialect = /mariadb/i.test(version) ? "mariadb" : "mysql";
+  await rows(
+    dialect === "mariadb"
+      ? `SET SESSION max_statement_time = ${TIME_LIMIT}`
+      : `SET SESSION max_execution_time = ${TIME_LIMIT * 1000}`,
+  ).catch(() => undefined);
+  await rows("SET SESSION TRANSACTION READ ONLY");
+  await rows("START TRANSACTION READ ONLY");
+  const show = async (what: string, name: string, column: string): Promise<string | null> => {
+    try {
+      const [row] = await rows(
+        `SHOW CREATE ${what} \`${database.replaceAll("`", "``")}\`.\`${name.replaceAll("`", "``")}\``,
+      );
+      const text = row?.[column];
+      if (typeof text === "string") return `${text};`;
+      problems.push(`the definition of ${what.toLowerCase()} ${name} may not be read`);
+    } catch (error) {
+      problems.push(`${what.toLowerCase()} ${name}: ${reason(error)}`);
+    }
+    return null;
+  };
+  const relations = await rows(
+    "SELECT TABLE_NAME AS name, TABLE_TYPE AS kind, TABLE_ROWS AS `rows`, TABLE_COMMENT AS comment FROM information_schema.TABLES WHERE TABLE_SCHEMA = ? ORDER BY TABLE_NAME",
+    [database],
+  );
+  const triggers = await rows(
+    "SELECT TRIGGER_NAME AS name FROM information_schema.TRIGGERS WHERE TRIGGER_SCHEMA = ? ORDER BY EVENT_OBJECT_TABLE, ACTION_ORDER",
+    [database],
+  );
+  const routines = await rows(
+    "SELECT ROUTINE_NAME AS name, ROUTINE_TYPE AS kind FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA = ? ORDER BY ROUTINE_NAME",
+    [database],
+  );
+  const all = relations.length + triggers.length + routines.length;
+  let done = 0;
+  const tables: string[] = [];
+  const views: string[] = [];
+  const code: string[] = [];
+  const facts: TableFacts[] = [];
+  const step = (): void => progress(++done, all);
+  for (const { name, kind, rows: count, comment } of relations as {
+    name: string;
+    kind: string;
+    rows: number | null;
+    comment: string;
+  }[]) {
+    step();
+    if (/view/i.test(kind)) {
+      const text = await show("VIEW", name, "Create View");
+      if (text) views.push(text);
+      continue;
+    }
+    if (/sequence/i.test(kind)) {
+      tables.push(`CREATE SEQUENCE \`${name}\`;`);
+      continue;
+    }
+    const text = await show("TABLE", name, "Create Table");
+    if (!text) continue;
+    tables.push(text);
+    facts.push({ schema: "", name, rows: count === null ? null : Number(count), comment: comment || null });
+  }
+  for (const { name } of triggers as { name: string }[]) {
+    step();
+    const text = await show("TRIGGER", name, "SQL Original Statement");
+    if (text) code.push(text);
+  }
+  for (const { name, kind } of routines as { name: string; kind: string }[]) {
+    step();
+    if (kind !== "FUNCTION" && kind !== "PROCEDURE") continue;
+    const text = await show(kind, name, kind === "FUNCTION" ? "Create Function" : "Create Procedure");
+    if (text) code.push(text);
+  }
+  await rows("ROLLBACK");
+  // Definitions name their own database or none: it is the one that is looked at.
+  const own = new RegExp(`\`${database.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}\`\\.(?=\`)`, "g");
+  const lists = [tables.join("\n"), inOrder(views).join("\n"), ...code].map((text) => text.replace(own, ""));
+  return { dialect, ddl: lists.filter((text) => text !== ""), facts, problems };
+}
+
+/** Views that read other views come behind them, as far as their texts tell. */
+function inOrder(views: readonly string[]): string[] {
+  const named = new Map<string, string>();
+  for (const text of views) {
+    const name = /\bVIEW\s+(?:`[^`]*`\.)?`([^`]*)`/i.exec(text)?.[1];
+    if (name !== undefined) named.set(name, text);
+  }
+  const done = new Set<string>();
+  const list: string[] = [];
+  const visit = (name: string, depth: number): void => {
+    const text = named.get(name);
+    if (text === undefined || done.has(name) || depth > 30) return;
+    done.add(name);
+    for (const [, other] of text.matchAll(/`([^`]*)`/g))
+      if (other !== name && named.has(other)) visit(other, depth + 1);
+    list.push(text);
+  };
+  for (const name of named.keys()) visit(name, 0);
+  return list;
+}

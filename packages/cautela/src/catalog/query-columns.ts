@@ -1,3 +1,4 @@
+import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Query, QueryBody, Source } from "../sql/tree.ts";
 import type { Catalog } from "./catalog.ts";
@@ -11,6 +12,8 @@ import { foldName } from "./names.ts";
 export function queryColumns(query: Query, catalog: Catalog): Column[] | null {
   return bodyColumns(query.body, catalog);
 }
+
+const COUNT_TYPES: Partial<Record<DialectId, string>> = { sqlite: "", tsql: "int", plsql: "number", jet: "long" };
 
 function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
   const dialect = dialects[catalog.dialect];
@@ -52,18 +55,7 @@ function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
           const name = alias
             ? foldName(alias, dialect)
             : foldName(expr.name.parts[expr.name.parts.length - 1], dialect);
-          columns.push(
-            plainColumn(
-              name,
-              dialect.id === "sqlite"
-                ? ""
-                : dialect.id === "tsql"
-                  ? "int"
-                  : dialect.id === "plsql"
-                    ? "number"
-                    : "bigint",
-            ),
-          );
+          columns.push({ ...plainColumn(name, COUNT_TYPES[dialect.id] ?? "bigint"), required: true });
           continue;
         }
         if (alias) {

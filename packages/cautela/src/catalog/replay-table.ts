@@ -61,11 +61,17 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
       partial: state.partial || source.partial,
     };
   }
+  const mysql = dialect.grammar.pipesAreOr;
+  if (mysql) {
+    const comment = /\bCOMMENT\s*=?\s*'((?:[^']|'')*)'/i.exec(statement.options)?.[1];
+    const like = statement.like.length > 0 ? catalog.resolve(statement.like[0]) : undefined;
+    state = { ...state, comment: comment?.replaceAll("''", "'") ?? like?.comment ?? null };
+  }
   if (statement.query) {
     const columns = queryColumns(statement.query, catalog);
-    state = columns
-      ? { ...state, columns: [...state.columns, ...columns.map(copiedColumn)] }
-      : { ...state, partial: true };
+    // mysql copies along what may not be NULL, the others only the values.
+    const copied = (column: Column): Column => ({ ...copiedColumn(column), required: mysql && column.required });
+    state = columns ? { ...state, columns: [...state.columns, ...columns.map(copied)] } : { ...state, partial: true };
     if (columns && statement.columnNames) {
       const names = statement.columnNames.map((one) => foldName(one, dialect));
       state = {

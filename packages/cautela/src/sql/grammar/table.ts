@@ -787,7 +787,7 @@ function generated(p: Parser, node: ColumnDefinition): void {
 }
 
 function storage(p: Parser): "stored" | "virtual" | null {
-  if (p.accept(K.STORED) || p.accept(K.PERSISTED)) return "stored";
+  if (p.accept(K.STORED) || p.accept(K.PERSISTED) || p.acceptText("PERSISTENT")) return "stored";
   if (p.accept(K.VIRTUAL)) return "virtual";
   return null;
 }

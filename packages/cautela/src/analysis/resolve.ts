@@ -1,0 +1,684 @@
+import type { Catalog } from "../catalog/catalog.ts";
+import type { Column, Table, View } from "../catalog/model.ts";
+import { foldName } from "../catalog/names.ts";
+import { flatSources, walk } from "../sql/children.ts";
+import type { Dialect } from "../sql/dialects/dialect.ts";
+import type {
+  Assignment,
+  ColumnRef,
+  CommonTable,
+  Expr,
+  Ident,
+  Node,
+  OrderItem,
+  Query,
+  QueryBody,
+  Returning,
+  Select,
+  Source,
+  Star,
+  Statement,
+  TableSource,
+  With,
+} from "../sql/tree.ts";
+
+// What every name of a statement means, under the rules of its dialect: relations by alias, name and
+// common table expression, columns from the inside out. Where a part of the catalog is missing nothing
+// is guessed: the reference is `undecided`.
+
+/** A column that a relation offers. */
+export interface OfferedColumn {
+  name: string;
+  /** What the catalog knows of it, when it comes straight from a table. */
+  column: Column | null;
+}
+
+/** One relation of a FROM clause, or the target of a change. */
+export interface BoundRelation {
+  /** The name under which the query speaks of it, folded. */
+  name: string;
+  source: Source | null;
+  table: Table | null;
+  view: View | null;
+  /** The query of a derived table or a common table expression. */
+  query: Query | null;
+  /** Its columns in order; null where they are not known. */
+  columns: readonly OfferedColumn[] | null;
+}
+
+/** The names in sight at one level of a statement. */
+export interface ResolvedScope {
+  relations: BoundRelation[];
+  outer: ResolvedScope | null;
+  /** The names of the select list, where the dialect lets clauses speak of them. */
+  aliases: ReadonlySet<string>;
+  /** The select or the change whose level it is. */
+  node: Node;
+}
+
+export type BindingStatus = "bound" | "alias" | "unknown" | "ambiguous" | "undecided";
+
+/** One reference to a column. */
+export interface Binding {
+  node: ColumnRef;
+  scope: ResolvedScope;
+  status: BindingStatus;
+  relation: BoundRelation | null;
+  offered: OfferedColumn | null;
+  /** How many levels further out it was found: 0 is the query it stands in. */
+  level: number;
+  /** The relations among which it is ambiguous. */
+  candidates: readonly BoundRelation[];
+  /** The qualifier names no relation in sight, or the column is not in the one it names. */
+  reason: "relation" | "column" | null;
+}
+
+/** A relation that a statement names and the catalog does not hold. */
+export interface MissingRelation {
+  source: TableSource;
+}
+
+/** All that was found about the names of one statement. */
+export interface Resolution {
+  bindings: Map<ColumnRef, Binding>;
+  scopes: Map<Node, ResolvedScope>;
+  missing: MissingRelation[];
+}
+
+/** Resolves every name of a statement. Bodies of definitions are left out: they run elsewhere. */
+export function resolveStatement(statement: Statement, catalog: Catalog | null, dialect: Dialect): Resolution {
+  const resolver = new Resolver(catalog, dialect);
+  resolver.statement(statement, null);
+  return { bindings: resolver.bindings, scopes: resolver.scopes, missing: resolver.missing };
+}
+
+type Common = { table: CommonTable; outer: CommonScope | null; recursive: boolean };
+interface CommonScope {
+  tables: Map<string, Common>;
+  outer: CommonScope | null;
+}
+
+const NO_ALIASES: ReadonlySet<string> = new Set();
+
+class Resolver {
+  readonly bindings = new Map<ColumnRef, Binding>();
+  readonly scopes = new Map<Node, ResolvedScope>();
+  readonly missing: MissingRelation[] = [];
+  readonly #catalog: Catalog | null;
+  readonly #dialect: Dialect;
+  #common: CommonScope | null = null;
+  #depth = 0;
+
+  constructor(catalog: Catalog | null, dialect: Dialect) {
+    this.#catalog = catalog;
+    this.#dialect = dialect;
+  }
+
+  #fold(name: Pick<Ident, "text" | "quoted">): string {
+    return foldName(name, this.#dialect);
+  }
+
+  statement(node: Statement, outer: ResolvedScope | null): void {
+    switch (node.kind) {
+      case "select":
+        this.query(node.query, outer);
+        break;
+      case "update":
+        this.#within(node.with, outer, () => {
+          const sources = this.#namedAgain(node.target, node.from) ? node.from : [...node.target, ...node.from];
+          const scope = this.#scope(node, sources, outer);
+          this.#sources(sources, scope);
+          this.#assignments(node.assignments, scope);
+          this.#expr(node.where, scope);
+          for (const item of node.orderBy) this.#expr(item.expr, scope);
+          this.#returning(node.returning, scope);
+        });
+        break;
+      case "delete":
+        this.#within(node.with, outer, () => {
+          const scope = this.#scope(node, [...node.from, ...node.using], outer);
+          this.#sources([...node.from, ...node.using], scope);
+          this.#expr(node.where, scope);
+          for (const item of node.orderBy) this.#expr(item.expr, scope);
+          this.#returning(node.returning, scope);
+        });
+        break;
+      case "insert":
+        this.#within(node.with, outer, () => {
+          const scope = this.#scope(node, [node.target], outer);
+          if (node.target.kind === "derived") this.#sources([node.target], scope);
+          if (node.source) this.query(node.source, outer);
+          if (node.set) this.#assignments(node.set, scope);
+          for (const conflict of node.conflicts) {
+            // EXCLUDED is the row that could not be inserted.
+            const target = scope.relations[0];
+            const excluded = target ? { ...target, name: this.#fold({ text: "excluded", quoted: false }) } : null;
+            const both: ResolvedScope = {
+              ...scope,
+              relations: excluded ? [...scope.relations, excluded] : scope.relations,
+            };
+            // Without a qualifier the row that is there is meant.
+            this.#preferFirst(both, () => {
+              this.#assignments(conflict.assignments, both);
+              this.#expr(conflict.where, both);
+              for (const expr of conflict.target) this.#expr(expr, scope);
+            });
+          }
+          this.#returning(node.returning, scope);
+        });
+        break;
+      case "multi-insert":
+        this.query(node.source, outer);
+        break;
+      case "merge":
+        this.#within(node.with, outer, () => {
+          const scope = this.#scope(node, [node.target, node.source], outer);
+          this.#sources([node.target, node.source], scope);
+          this.#expr(node.on, scope);
+          for (const when of node.whens) {
+            this.#expr(when.condition, scope);
+            this.#assignments(when.assignments, scope);
+            for (const value of when.values ?? []) this.#expr(value, scope);
+            this.#expr(when.where, scope);
+            this.#expr(when.deleteWhere, scope);
+          }
+          this.#returning(node.returning, scope);
+        });
+        break;
+      case "create-table":
+      case "create-view":
+      case "copy":
+        if (node.query) this.query(node.query, outer);
+        break;
+      case "truncate":
+        this.#scope(node, node.targets, outer);
+        break;
+      default:
+    }
+  }
+
+  #ambiguousIsFirst = false;
+
+  #preferFirst(_scope: ResolvedScope, work: () => void): void {
+    this.#ambiguousIsFirst = true;
+    work();
+    this.#ambiguousIsFirst = false;
+  }
+
+  /** T-SQL: the target named again in FROM, by its alias or its name, is one relation and not two. */
+  #namedAgain(target: readonly Source[], from: readonly Source[]): boolean {
+    const first = target[0];
+    if (this.#dialect.id !== "tsql" || first?.kind !== "table") return false;
+    const wanted = this.#fold(first.name.parts[first.name.parts.length - 1]);
+    for (const source of flatSources(from)) {
+      if ("alias" in source && source.alias && this.#fold(source.alias) === wanted) return true;
+      if (source.kind === "table" && this.#fold(source.name.parts[source.name.parts.length - 1]) === wanted) return true;
+    }
+    return false;
+  }
+
+  #within(clause: With | null, outer: ResolvedScope | null, work: () => void): void {
+    const before = this.#common;
+    if (clause) this.#commonTables(clause, outer);
+    work();
+    this.#common = before;
+  }
+
+  #commonTables(clause: With, outer: ResolvedScope | null): void {
+    const scope: CommonScope = { tables: new Map(), outer: this.#common };
+    this.#common = scope;
+    for (const table of clause.tables) {
+      const entry: Common = { table, outer: scope.outer, recursive: true };
+      scope.tables.set(this.#fold(table.name), entry);
+      if (table.body.kind === "query") this.query(table.body, outer);
+      else this.statement(table.body, outer);
+    }
+  }
+
+  query(node: Query, outer: ResolvedScope | null): void {
+    if (++this.#depth > 200) {
+      this.#depth--;
+      return;
+    }
+    const before = this.#common;
+    if (node.with) this.#commonTables(node.with, outer);
+    const first = this.#body(node.body, outer);
+    if (first) {
+      const ordering: ResolvedScope = { ...first, aliases: this.#selectAliases(node.body) };
+      const set = node.body.kind !== "select";
+      for (const item of node.orderBy) this.#orderItem(item, ordering, set);
+    }
+    this.#common = before;
+    this.#depth--;
+  }
+
+  #orderItem(item: OrderItem, scope: ResolvedScope, ofSet: boolean): void {
+    // Behind a UNION only the names of its columns can be meant.
+    if (!ofSet) this.#expr(item.expr, scope);
+  }
+
+  #body(body: QueryBody, outer: ResolvedScope | null): ResolvedScope | null {
+    switch (body.kind) {
+      case "query":
+        this.query(body, outer);
+        return null;
+      case "compounded":
+        this.#body(body.first, outer);
+        for (const part of body.rest) this.#body(part.body, outer);
+        return null;
+      case "values":
+        for (const row of body.rows) for (const value of row) this.#expr(value, outer);
+        return null;
+      case "table-query":
+        return null;
+      case "select":
+        return this.#select(body, outer);
+    }
+  }
+
+  #select(node: Select, outer: ResolvedScope | null): ResolvedScope {
+    const scope = this.#scope(node, node.from, outer);
+    this.#sources(node.from, scope);
+    const aliases = this.#selectAliases(node);
+    const { id, grammar } = this.#dialect;
+    const everywhere = id === "sqlite" || id === "jet";
+    const grouped: ResolvedScope =
+      everywhere || grammar.pipesAreOr || id === "postgresql" ? { ...scope, aliases } : scope;
+    const named: ResolvedScope = everywhere || grammar.pipesAreOr ? { ...scope, aliases } : scope;
+    for (const item of node.items) this.#expr(item.expr, id === "jet" ? named : scope);
+    for (const one of node.distinctOn ?? []) this.#expr(one, grouped);
+    this.#expr(node.where, everywhere ? named : scope);
+    for (const one of node.groupBy) this.#expr(one, grouped);
+    this.#expr(node.having, named);
+    this.#expr(node.connectBy, scope);
+    this.#expr(node.qualify, { ...scope, aliases });
+    return scope;
+  }
+
+  #selectAliases(body: QueryBody): ReadonlySet<string> {
+    if (body.kind !== "select") return NO_ALIASES;
+    let aliases: Set<string> | null = null;
+    for (const { alias } of body.items) {
+      if (!alias) continue;
+      aliases ??= new Set();
+      aliases.add(this.#fold(alias));
+    }
+    return aliases ?? NO_ALIASES;
+  }
+
+  #scope(node: Node, sources: readonly Source[], outer: ResolvedScope | null): ResolvedScope {
+    const relations: BoundRelation[] = [];
+    for (const source of sources) this.#relations(source, relations);
+    const scope: ResolvedScope = { relations, outer, aliases: NO_ALIASES, node };
+    this.scopes.set(node, scope);
+    return scope;
+  }
+
+  #relations(source: Source, into: BoundRelation[]): void {
+    if (source.kind === "joined") {
+      this.#relations(source.first, into);
+      for (const join of source.joins) this.#relations(join.source, into);
+      return;
+    }
+    into.push(this.#relation(source));
+  }
+
+  #relation(source: Exclude<Source, { kind: "joined" }>): BoundRelation {
+    const alias = "alias" in source && source.alias ? this.#fold(source.alias) : null;
+    const renamed = "columns" in source ? source.columns : null;
+    if (source.kind === "table") {
+      const last = source.name.parts[source.name.parts.length - 1];
+      const name = alias ?? this.#fold(last);
+      const common = source.name.parts.length === 1 ? this.#commonTable(this.#fold(last)) : undefined;
+      if (common) {
+        const query = common.table.body.kind === "query" ? common.table.body : null;
+        const columns =
+          common.table.columns?.map((one) => ({ name: this.#fold(one), column: null })) ??
+          (query ? this.#queryColumns(query) : null);
+        return { name, source, table: null, view: null, query, columns: this.#renamed(columns, renamed) };
+      }
+      const found = this.#catalog?.resolveRelation(source.name);
+      if (!found) {
+        this.missing.push({ source });
+        return { name, source, table: null, view: null, query: null, columns: null };
+      }
+      if (found.object === "view") {
+        const columns = found.columns?.map((one) => ({ name: one, column: null })) ?? null;
+        return { name, source, table: null, view: found, query: null, columns: this.#renamed(columns, renamed) };
+      }
+      const columns = found.partial ? null : found.columns.map((column) => ({ name: column.name, column }));
+      return { name, source, table: found, view: null, query: null, columns: this.#renamed(columns, renamed) };
+    }
+    if (source.kind === "derived" && source.query.kind === "query") {
+      const columns = this.#queryColumns(source.query);
+      return {
+        name: alias ?? "",
+        source,
+        table: null,
+        view: null,
+        query: source.query,
+        columns: this.#renamed(columns, renamed),
+      };
+    }
+    const columns = renamed ? renamed.map((one) => ({ name: this.#fold(one), column: null })) : null;
+    return {
+      name: alias ?? "",
+      source,
+      table: null,
+      view: null,
+      query: null,
+      columns: source.kind === "derived" ? columns : null,
+    };
+  }
+
+  #renamed(columns: readonly OfferedColumn[] | null, names: readonly Ident[] | null): readonly OfferedColumn[] | null {
+    if (!columns || !names) return columns;
+    return columns.map((column, i) => (names[i] ? { ...column, name: this.#fold(names[i]) } : column));
+  }
+
+  #commonTable(name: string): Common | undefined {
+    for (let scope = this.#common; scope; scope = scope.outer) {
+      const found = scope.tables.get(name);
+      if (found) return found;
+    }
+    return undefined;
+  }
+
+  readonly #columnsOf = new Map<Query, readonly OfferedColumn[] | null>();
+
+  /** The columns that a query offers to the one around it. */
+  #queryColumns(query: Query): readonly OfferedColumn[] | null {
+    const known = this.#columnsOf.get(query);
+    if (known !== undefined) return known;
+    this.#columnsOf.set(query, null);
+    if (++this.#depth > 200) {
+      this.#depth--;
+      return null;
+    }
+    const before = this.#common;
+    if (query.with) {
+      const scope: CommonScope = { tables: new Map(), outer: this.#common };
+      for (const table of query.with.tables)
+        scope.tables.set(this.#fold(table.name), { table, outer: null, recursive: true });
+      this.#common = scope;
+    }
+    const columns = this.#bodyColumns(query.body);
+    this.#common = before;
+    this.#depth--;
+    this.#columnsOf.set(query, columns);
+    return columns;
+  }
+
+  #bodyColumns(body: QueryBody): readonly OfferedColumn[] | null {
+    if (body.kind === "query") return this.#queryColumns(body);
+    if (body.kind === "compounded") return this.#bodyColumns(body.first);
+    if (body.kind === "values") return null;
+    if (body.kind === "table-query") {
+      const table = this.#catalog?.resolve(body.name);
+      return table && !table.partial ? table.columns.map((column) => ({ name: column.name, column })) : null;
+    }
+    const relations: BoundRelation[] = [];
+    const missing = this.missing.length;
+    for (const source of body.from) this.#relations(source, relations);
+    this.missing.length = missing;
+    const columns: OfferedColumn[] = [];
+    for (const { expr, alias } of body.items) {
+      if (expr.kind === "star") {
+        const all = this.#starColumns(expr, relations);
+        if (!all) return null;
+        columns.push(...all);
+      } else if (alias)
+        columns.push({
+          name: this.#fold(alias),
+          column: expr.kind === "column" ? this.#columnIn(expr, relations) : null,
+        });
+      else if (expr.kind === "column") {
+        columns.push({ name: this.#fold(expr.path[expr.path.length - 1]), column: this.#columnIn(expr, relations) });
+      } else if (expr.kind === "call")
+        columns.push({ name: this.#fold(expr.name.parts[expr.name.parts.length - 1]), column: null });
+      // A nameless column: engines make up names, which nobody should speak of.
+      else return null;
+    }
+    return columns;
+  }
+
+  #columnIn(ref: ColumnRef, relations: readonly BoundRelation[]): Column | null {
+    const name = this.#fold(ref.path[ref.path.length - 1]);
+    const qualifier = ref.path.length > 1 ? this.#fold(ref.path[ref.path.length - 2]) : null;
+    for (const relation of relations) {
+      if (qualifier !== null && relation.name !== qualifier) continue;
+      const found = relation.columns?.find((one) => one.name === name);
+      if (found) return found.column;
+    }
+    return null;
+  }
+
+  #starColumns(star: Star, relations: readonly BoundRelation[]): readonly OfferedColumn[] | null {
+    const wanted = star.path.length > 0 ? this.#fold(star.path[star.path.length - 1]) : null;
+    const columns: OfferedColumn[] = [];
+    for (const relation of relations) {
+      if (wanted !== null && relation.name !== wanted) continue;
+      if (!relation.columns) return null;
+      columns.push(...relation.columns);
+    }
+    return columns;
+  }
+
+  /** The conditions of joins, and the queries in FROM. */
+  #sources(sources: readonly Source[], scope: ResolvedScope): void {
+    for (const source of sources) {
+      switch (source.kind) {
+        case "joined":
+          this.#sources([source.first], scope);
+          for (const join of source.joins) {
+            this.#sources([join.source], scope);
+            this.#expr(join.on, scope);
+          }
+          break;
+        case "derived": {
+          // Only LATERAL and APPLY see what stands beside them.
+          const sees =
+            source.lateral || this.#dialect.id === "tsql" || this.#dialect.id === "plsql" ? scope : scope.outer;
+          if (source.query.kind === "query") this.query(source.query, sees);
+          else this.statement(source.query, sees);
+          break;
+        }
+        case "function":
+          this.#expr(source.call, scope);
+          break;
+        case "opaque-source":
+          if (source.inner) this.#sources([source.inner], scope);
+          break;
+        default:
+      }
+    }
+  }
+
+  #assignments(list: readonly Assignment[], scope: ResolvedScope): void {
+    const before = this.#ambiguousIsFirst;
+    for (const { targets, value } of list) {
+      // The left side means the target, whatever else has such a column.
+      this.#ambiguousIsFirst = true;
+      for (const target of targets) this.#expr(target, scope);
+      this.#ambiguousIsFirst = before;
+      this.#expr(value, scope);
+    }
+  }
+
+  #returning(clause: Returning | null, scope: ResolvedScope): void {
+    if (!clause) return;
+    // INSERTED and DELETED (tsql), OLD and NEW (postgresql 18) stand for the target's row.
+    const target = scope.relations[0];
+    const rows = target
+      ? ["inserted", "deleted", "new", "old"].map((text) => ({ ...target, name: this.#fold({ text, quoted: false }) }))
+      : [];
+    const before = this.#ambiguousIsFirst;
+    this.#ambiguousIsFirst = true;
+    for (const item of clause.items) this.#expr(item.expr, { ...scope, relations: [...scope.relations, ...rows] });
+    this.#ambiguousIsFirst = before;
+  }
+
+  #expr(expr: Expr | null | undefined, scope: ResolvedScope | null): void {
+    if (!expr) return;
+    if (!scope) {
+      if (expr.kind === "literal") return;
+      scope = { relations: [], outer: null, aliases: NO_ALIASES, node: expr };
+    }
+    const here = scope;
+    const words = new Set<Expr>();
+    walk(expr, (node) => {
+      switch (node.kind) {
+        case "query":
+          this.query(node, here);
+          return false;
+        case "call":
+          for (const word of wordArguments(node, this.#dialect)) words.add(word);
+          return undefined;
+        case "column":
+          if (!words.has(node)) this.#bind(node, here);
+          return undefined;
+        default:
+          return undefined;
+      }
+    });
+  }
+
+  #bind(node: ColumnRef, scope: ResolvedScope): void {
+    const binding = this.#binding(node, scope);
+    this.bindings.set(node, binding);
+  }
+
+  #binding(node: ColumnRef, scope: ResolvedScope): Binding {
+    const name = this.#fold(node.path[node.path.length - 1]);
+    const qualifier = node.path.length > 1 ? this.#fold(node.path[node.path.length - 2]) : null;
+    const result = (status: BindingStatus, more: Partial<Binding> = {}): Binding => ({
+      node,
+      scope,
+      status,
+      relation: null,
+      offered: null,
+      level: 0,
+      candidates: [],
+      reason: null,
+      ...more,
+    });
+    if (node.path.some((part) => part.hole)) return result("undecided");
+    if (qualifier === null && isPseudoColumn(name, this.#dialect, node)) return result("undecided");
+    let undecided = false;
+    let level = 0;
+    for (let at: ResolvedScope | null = scope; at; at = at.outer, level++) {
+      if (qualifier !== null) {
+        const matches = at.relations.filter((one) => one.name === qualifier);
+        if (matches.length === 0) continue;
+        const relation = matches[0];
+        if (isPseudoColumn(name, this.#dialect, node)) return result("undecided", { relation, level });
+        if (!relation.columns) return result("undecided", { relation, level });
+        const offered = relation.columns.find((one) => one.name === name);
+        return offered
+          ? result("bound", { relation, offered, level })
+          : result("unknown", { relation, level, reason: "column" });
+      }
+      const found: { relation: BoundRelation; offered: OfferedColumn }[] = [];
+      let unknownHere = false;
+      for (const relation of at.relations) {
+        if (!relation.columns) {
+          unknownHere = true;
+          continue;
+        }
+        const offered = relation.columns.find((one) => one.name === name);
+        if (offered) found.push({ relation, offered });
+      }
+      if (found.length > 0 && at.aliases.has(name) && this.#dialect.id !== "postgresql")
+        return result("alias", { level });
+      if (found.length === 1 || (found.length > 1 && (this.#ambiguousIsFirst || this.#merged(name, at)))) {
+        return result("bound", { ...found[0], level });
+      }
+      if (found.length > 1) return result("ambiguous", { level, candidates: found.map((one) => one.relation) });
+      if (at.aliases.has(name)) return result("alias", { level });
+      // The whole row of a relation (postgresql), a cursor's or a trigger's row.
+      if (at.relations.some((one) => one.name === name)) return result("undecided", { level });
+      if (unknownHere) undecided = true;
+      if (undecided) return result("undecided", { level });
+    }
+    if (qualifier !== null) return result("unknown", { reason: "relation" });
+    return result(undecided ? "undecided" : "unknown", { reason: "column" });
+  }
+
+  /** Whether a USING or a NATURAL join makes one column of the two. */
+  #merged(name: string, scope: ResolvedScope): boolean {
+    const { node } = scope;
+    const sources =
+      node.kind === "select" && "from" in node
+        ? node.from
+        : node.kind === "update"
+          ? [...node.target, ...node.from]
+          : node.kind === "delete"
+            ? [...node.from, ...node.using]
+            : [];
+    const merges = (source: Source): boolean => {
+      if (source.kind !== "joined") return false;
+      if (merges(source.first)) return true;
+      return source.joins.some(
+        (join) => join.natural || (join.using?.some((one) => this.#fold(one) === name) ?? false) || merges(join.source),
+      );
+    };
+    return sources.some(merges);
+  }
+}
+
+const PSEUDO: Partial<Record<string, ReadonlySet<string>>> = {
+  sqlite: new Set(["rowid", "oid", "_rowid_"]),
+  postgresql: new Set(["ctid", "xmin", "xmax", "cmin", "cmax", "tableoid", "oid"]),
+  plsql: new Set(
+    "ROWNUM ROWID LEVEL SYSDATE SYSTIMESTAMP USER UID ORA_ROWSCN CONNECT_BY_ISLEAF CONNECT_BY_ISCYCLE NEXTVAL CURRVAL COLUMN_VALUE OBJECT_VALUE SQLCODE SQLERRM SESSIONTIMEZONE DBTIMEZONE CURRENT_DATE CURRENT_TIMESTAMP LOCALTIMESTAMP VERSIONS_STARTSCN VERSIONS_ENDSCN VERSIONS_OPERATION TRUE FALSE".split(
+      " ",
+    ),
+  ),
+  tsql: new Set([
+    "$action",
+    "$identity",
+    "$rowguid",
+    "current_timestamp",
+    "current_user",
+    "session_user",
+    "system_user",
+    "user",
+  ]),
+};
+
+/** Names that every row has, or that are functions without parentheses. */
+function isPseudoColumn(name: string, dialect: Dialect, node: ColumnRef): boolean {
+  if (PSEUDO[dialect.id]?.has(name)) return true;
+  if (
+    /^(?:current_(?:date|time|timestamp|user|role|schema|catalog)|localtime(?:stamp)?|session_user|system_user)$/i.test(
+      name,
+    )
+  )
+    return true;
+  // A name in double quotes that is no column is a string (sqlite).
+  return dialect.id === "sqlite" && node.path.length === 1 && node.path[0].quoted;
+}
+
+/** Arguments that are words and no columns: the unit of DATEADD, the type of CONVERT. */
+function wordArguments(call: Extract<Expr, { kind: "call" }>, dialect: Dialect): readonly Expr[] {
+  const name = call.name.parts[call.name.parts.length - 1].text.toLowerCase();
+  if (dialect.id === "tsql") {
+    if (/^(?:dateadd|datediff|datediff_big|datepart|datename|datetrunc|date_bucket|convert|try_convert)$/.test(name))
+      return call.args.slice(0, 1);
+    return [];
+  }
+  if (dialect.grammar.pipesAreOr) {
+    if (/^(?:timestampadd|timestampdiff|get_format)$/.test(name)) return call.args.slice(0, 1);
+    if (name === "convert") return call.args.slice(1);
+  }
+  if (name === "extract" || name === "overlay" || name === "normalize")
+    return call.args.filter(
+      (one) =>
+        one.kind === "column" &&
+        one.path.length === 1 &&
+        /^(?:year|quarter|month|week|day|hour|minute|second|epoch|dow|doy|isodow|isoyear|century|decade|millennium|microseconds|milliseconds|julian|timezone|timezone_hour|timezone_minute|nfc|nfd|nfkc|nfkd)$/i.test(
+          one.path[0].text,
+        ),
+    );
+  return [];
+}

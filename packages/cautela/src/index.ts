@@ -9,12 +9,12 @@ export { columnType } from "./catalog/types.ts";
 export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts";
 export { hazards } from "./hazards/register.ts";
 export type { Policy } from "./policy.ts";
+export type { Region } from "./region.ts";
 export { type ReportFormat, report } from "./report/report.ts";
 export { type Ink, plainInk, type TextOptions, textReport } from "./report/text.ts";
 export {
   type Finding,
   type PlacedUnchecked,
-  type Region,
   type Review,
   type ReviewDocument,
   reaches,

@@ -1,18 +1,11 @@
 import type { Reach } from "./analysis/reach.ts";
 import type { Weight } from "./hazards/hazard.ts";
+import type { Region } from "./region.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import type { ReadStatement } from "./sql/script.ts";
 
 /** The heaviest weight of a statement's or a script's findings. */
 export type Verdict = Weight | "clear";
-
-/** A range of the script in lines and columns, from 1; columns in UTF-16 units. */
-export interface Region {
-  line: number;
-  column: number;
-  endLine: number;
-  endColumn: number;
-}
 
 /** A table whose rows a statement writes. */
 export interface Write {

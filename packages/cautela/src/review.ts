@@ -1,16 +1,23 @@
 import { annotation } from "./analysis/annotations.ts";
 import { changesOf, targetName } from "./analysis/change.ts";
+import { History } from "./analysis/history.ts";
+import { missingTables } from "./analysis/missing.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
+import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
 import { Course } from "./analysis/softeners.ts";
 import { directWrites } from "./analysis/writes.ts";
 import type { Catalog } from "./catalog/catalog.ts";
 import { shownName } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
 import { replay } from "./catalog/replay.ts";
-import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
+import type { Draft, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
+import { idleAccept, idleAcceptDraft } from "./hazards/reading/idle-accept.ts";
+import { record } from "./hazards/record.ts";
 import { hazards } from "./hazards/register.ts";
+import { oneLine } from "./hazards/wording.ts";
 import type { Policy } from "./policy.ts";
-import { type Finding, heavier, type Region, type Review, type StatementReview, type Verdict } from "./result.ts";
+import type { Region } from "./region.ts";
+import { type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
 import { executed } from "./sql/executed.ts";
@@ -134,6 +141,8 @@ export class ReviewSession {
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
   readonly #dialectReason: string;
+  readonly #history = new History();
+  #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #count = 0;
 
   constructor(options: ReviewOptions & { dialect: DialectId; dialectReason?: string }) {
@@ -155,6 +164,7 @@ export class ReviewSession {
   }
 
   result(): Review {
+    this.#flush(null);
     return {
       ...this.#result,
       dialectReason: this.#dialectReason,
@@ -164,52 +174,64 @@ export class ReviewSession {
     };
   }
 
-  /** Reviews the next statement, and the statements that run inside it. */
+  /** Takes the next statement; it is reviewed when the one behind it is known. */
   add(statement: ReadStatement, source: SourceView): void {
-    this.#one(statement, source);
+    this.#flush(statement);
+    this.#pending = { statement, source };
+  }
+
+  /** Reviews the statement that waits, and the statements that run inside it. */
+  #flush(next: ReadStatement | null): void {
+    const waiting = this.#pending;
+    if (!waiting) return;
+    this.#pending = null;
+    const { statement, source } = waiting;
+    this.#one(statement, source, next, false);
     if (!runsOthers(statement.tree)) return;
+    const inCode = statement.tree.kind !== "dynamic" && this.#dialect !== "tsql";
     for (const tree of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
-      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source);
+      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source, null, inCode);
     }
   }
 
-  #one(statement: ReadStatement, source: SourceView): void {
+  #one(statement: ReadStatement, source: SourceView, next: ReadStatement | null, inCode: boolean): void {
     const { tree } = statement;
     const index = this.#count++;
     const before = this.#result.findings.length;
     const region = regionOf(statement, source.lines);
     const judged = this.#judge(tree);
-    const context: HazardContext = {
-      dialect: dialects[this.#dialect],
-      catalog: this.#catalog,
-      statement,
-      changes: judged,
-      slice: source.slice,
-      line: (offset) => source.lines.at(offset).line,
-    };
+    const context = this.#context(statement, source, next, inCode, judged);
     const accepts = this.#accepts(statement, source);
+    const used = new Set<string>();
     let verdict: Verdict = "clear";
+    const put = (hazard: string, usual: Weight, draft: Draft): void => {
+      const weight = this.#policy.weights?.[hazard];
+      if (weight === "off") return;
+      const at = draft.at ?? { statement: index, region };
+      const accepted = at.statement === index ? (accepts.get(hazard) ?? null) : null;
+      if (accepted !== null) used.add(hazard);
+      const finding: Finding = {
+        hazard,
+        weight: weight ?? draft.weight ?? usual,
+        statement: at.statement,
+        ...at.region,
+        message: draft.message,
+        because: draft.because,
+        remedy: draft.remedy,
+        accepted,
+      };
+      this.#result.findings.push(finding);
+      if (accepted !== null) return;
+      if (at.statement === index) verdict = heavier(verdict, finding.weight);
+      else this.#blame(at.statement, finding.weight);
+    };
     for (const hazard of hazards) {
-      const weight = this.#policy.weights?.[hazard.id];
-      if (weight === "off") continue;
-      for (const draft of hazard.check(context)) {
-        const accepted = accepts.get(hazard.id) ?? null;
-        const finding: Finding = {
-          hazard: hazard.id,
-          weight: weight ?? draft.weight ?? hazard.weight,
-          statement: index,
-          ...region,
-          message: draft.message,
-          because: draft.because,
-          remedy: draft.remedy,
-          accepted,
-        };
-        this.#result.findings.push(finding);
-        if (accepted === null) verdict = heavier(verdict, finding.weight);
-      }
+      if (hazard.onRequest && this.#policy.weights?.[hazard.id] === undefined) continue;
+      for (const draft of hazard.check(context)) put(hazard.id, hazard.weight, draft);
     }
+    for (const id of accepts.keys()) if (!used.has(id)) put(idleAccept.id, idleAccept.weight, idleAcceptDraft(id));
     const reaches = judged.map(({ change, result }) => ({ change, reach: result.reach }));
     const review: StatementReview = {
       index,
@@ -228,9 +250,54 @@ export class ReviewSession {
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (this.#keepAll) this.#read.push(statement);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
-    this.#uncheck(tree, index, region.line, judged);
+    this.#uncheck(context, index, region.line, judged);
+    record(context, this.#history, { statement: index, region });
     this.#course.note(tree, this.#catalog);
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
+  }
+
+  /** What the hazards are given about a statement. Names are resolved when the first one asks. */
+  #context(
+    statement: ReadStatement,
+    source: SourceView,
+    next: ReadStatement | null,
+    inCode: boolean,
+    changes: readonly JudgedChange[],
+  ): HazardContext {
+    const catalog = this.#catalog;
+    const dialect = dialects[this.#dialect];
+    const { tree } = statement;
+    let names: Resolution | null | undefined;
+    return {
+      dialect,
+      catalog,
+      policy: this.#policy,
+      statement,
+      tree,
+      changes,
+      get names() {
+        if (names === undefined) names = catalog ? resolveStatement(tree, catalog, dialect) : null;
+        return names;
+      },
+      history: this.#history,
+      next,
+      inCode,
+      slice: source.slice,
+      show: ({ start, end }) => oneLine(source.slice(start, Math.min(end, start + 400))),
+      line: (offset) => source.lines.at(offset).line,
+      comments: () =>
+        statement.comments
+          .map(({ start, end }) => source.slice(start, end))
+          .filter((text) => !/cautela\s*:/i.test(text))
+          .join("\n"),
+    };
+  }
+
+  /** A finding that turned up later makes an earlier statement's verdict heavier. */
+  #blame(statement: number, weight: Weight): void {
+    this.#result.verdict = heavier(this.#result.verdict, weight);
+    const earlier = this.#result.statements.find((one) => one.index === statement);
+    if (earlier) earlier.verdict = heavier(earlier.verdict, weight);
   }
 
   #judge(tree: Statement): JudgedChange[] {
@@ -263,16 +330,15 @@ export class ReviewSession {
   }
 
   /** Lists what could not be judged about a statement. */
-  #uncheck(tree: Statement, index: number, line: number, judged: readonly JudgedChange[]): void {
+  #uncheck(context: HazardContext, index: number, line: number, judged: readonly JudgedChange[]): void {
+    const { tree, names } = context;
     const missing = (what: string, ids: string[]): void => {
       this.#result.unchecked.push({ statement: index, line, missing: what, hazards: ids });
     };
-    for (const { change, softener } of judged) {
-      if (change.table || softener) continue;
-      const what = this.#catalog
-        ? `table ${targetName(change)} is not in the catalog`
-        : "no catalog was given, so keys, required columns and row counts are not known";
-      missing(what, ["hollow-filter", "dead-filter"]);
+    if (names) {
+      for (const table of missingTables(names, context)) missing(`table ${table} is not in the catalog`, NAME_HAZARDS);
+    } else if (judged.some(({ change, softener }) => !change.table && !softener)) {
+      missing("no catalog was given, so keys, required columns and row counts are not known", NAME_HAZARDS);
     }
     const all = ["every-row", "hollow-filter", "dead-filter"];
     if (tree.kind === "opaque" && tree.class === "code")
@@ -310,6 +376,9 @@ function namedTarget(tree: Statement): Name | null {
       return null;
   }
 }
+
+/** The hazards that hang on knowing a table. */
+const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];
 
 /** Characters of a statement's source that a report can show. */
 const EXCERPT = 4000;

@@ -10,11 +10,14 @@ export interface Case {
   sql: string;
   /** `statement hazard weight`, one a line; empty: nothing may be found. */
   expected: string[];
+  /** The hazards that the file is about; empty: all. */
+  hazards: string[];
 }
 
 /**
  * Reads the cases of a folder. A file holds a head with the tables and then cases:
  *
+ *     -- hazards: every-row stranded-filter
  *     -- tables
  *     CREATE TABLE …
  *     -- case: a name [dialect dialect]
@@ -32,7 +35,8 @@ export function casesOf(folder: string): Case[] {
 
 function fileCases(file: string, text: string): Case[] {
   const [head, ...parts] = text.split(/^-- case: /m);
-  const ddl = head.replace(/^-- tables\n/m, "");
+  const hazards = /^-- hazards: (.*)$/m.exec(head)?.[1].split(" ") ?? [];
+  const ddl = head.replace(/^-- (?:tables|hazards).*\n/gm, "");
   return parts.map((part) => {
     const [title, ...lines] = part.split("\n");
     const match = /^(.*?)\s*\[([a-z ]+)\]$/.exec(title);
@@ -43,6 +47,6 @@ function fileCases(file: string, text: string): Case[] {
     });
     const expected = lines.filter((line) => line.startsWith("-- finds: ")).map((line) => line.slice(10).trim());
     const sql = lines.filter((line) => !line.startsWith("-- finds: ")).join("\n");
-    return { name: `${file}: ${match[1]}`, dialects, ddl, sql, expected };
+    return { name: `${file}: ${match[1]}`, dialects, ddl, sql, expected, hazards };
   });
 }

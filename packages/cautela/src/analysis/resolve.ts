@@ -212,7 +212,8 @@ class Resolver {
     const wanted = this.#fold(first.name.parts[first.name.parts.length - 1]);
     for (const source of flatSources(from)) {
       if ("alias" in source && source.alias && this.#fold(source.alias) === wanted) return true;
-      if (source.kind === "table" && this.#fold(source.name.parts[source.name.parts.length - 1]) === wanted) return true;
+      if (source.kind === "table" && this.#fold(source.name.parts[source.name.parts.length - 1]) === wanted)
+        return true;
     }
     return false;
   }

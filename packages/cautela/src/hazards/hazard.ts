@@ -1,9 +1,14 @@
 import type { Change } from "../analysis/change.ts";
+import type { History } from "../analysis/history.ts";
 import type { ReachResult } from "../analysis/reach.ts";
+import type { Resolution } from "../analysis/resolve.ts";
 import type { Softener } from "../analysis/softeners.ts";
 import type { Catalog } from "../catalog/catalog.ts";
+import type { Policy } from "../policy.ts";
+import type { Region } from "../region.ts";
 import type { Dialect, DialectId } from "../sql/dialects/dialect.ts";
 import type { ReadStatement } from "../sql/script.ts";
+import type { Span, Statement } from "../sql/tree.ts";
 
 /** How much a finding matters: do not run; somebody must answer first; worth knowing. */
 export type Weight = "stop" | "ask" | "note";
@@ -19,6 +24,8 @@ export interface Draft {
   because: string[];
   /** What to write instead; empty where that cannot be said. */
   remedy: string;
+  /** Another statement of the script that is to be mended; this one if left out. */
+  at?: { statement: number; region: Region };
 }
 
 /** A change with its reach and with what softens a finding about it. */
@@ -36,12 +43,26 @@ export interface JudgedChange {
 export interface HazardContext {
   dialect: Dialect;
   catalog: Catalog | null;
+  policy: Policy;
   statement: ReadStatement;
+  tree: Statement;
   changes: readonly JudgedChange[];
+  /** What its names mean; null without a catalog. */
+  names: Resolution | null;
+  /** What the script has done before this statement. */
+  history: History;
+  /** The statement behind it, as far as it is known. */
+  next: ReadStatement | null;
+  /** Inside a block: a name may be a variable, and the statement may run more than once. */
+  inCode: boolean;
   /** The source text of a range. */
   slice(start: number, end: number): string;
+  /** A piece of source in one line, cut when it is long. */
+  show(node: Span): string;
   /** The line on which an offset lies, from 1. */
   line(offset: number): number;
+  /** What the comments before and in the statement say, without `cautela:` lines. */
+  comments(): string;
 }
 
 /** A script that shows a hazard, and one that looks like it and is sound. Both are run as tests. */
@@ -64,6 +85,8 @@ export interface Hazard {
   explanation: string;
   /** How to put it right, in general. */
   remedy: string;
+  /** Only looked for when the policy gives it a weight. */
+  onRequest?: boolean;
   example: HazardExample;
   check(context: HazardContext): Draft[];
 }

@@ -18,3 +18,15 @@ const VERBS = { update: "changes", delete: "deletes", truncate: "empties the tab
 export function verb(judged: JudgedChange): string {
   return VERBS[judged.change.action];
 }
+
+/** A piece of source in one line, cut when it is long. */
+export function oneLine(text: string): string {
+  const line = text.replace(/\s+/g, " ").trim();
+  return line.length > 70 ? `${line.slice(0, 67)}…` : line;
+}
+
+/** "a, b and c", each as code. */
+export function listed(names: readonly string[]): string {
+  const shown = names.map((name) => `\`${name}\``);
+  return shown.length < 2 ? shown.join("") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
+}

@@ -1,5 +1,5 @@
 import type { Hazard } from "../hazard.ts";
-import { allRows, verb } from "../wording.ts";
+import { allRows, oneLine, verb } from "../wording.ts";
 
 /**
  * A filter that is always true, however it is written.
@@ -46,9 +46,3 @@ export const hollowFilter: Hazard = {
       });
   },
 };
-
-/** A piece of source in one line, cut when it is long. */
-function oneLine(text: string): string {
-  const line = text.replace(/\s+/g, " ");
-  return line.length > 60 ? `${line.slice(0, 57)}…` : line;
-}

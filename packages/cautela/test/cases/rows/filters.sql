@@ -1,3 +1,4 @@
+-- hazards: every-row hollow-filter dead-filter unread
 -- tables
 CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(20) NOT NULL, depth_m numeric(4,1));
 CREATE TABLE vessel (vessel_id integer NOT NULL PRIMARY KEY, berth_id integer, name varchar(40));

@@ -1,0 +1,98 @@
+import type { Region } from "../region.ts";
+import type { Expr } from "../sql/tree.ts";
+import type { ConstantValue } from "./conditions.ts";
+
+/** A change that the script has made before, as far as later ones are compared with it. */
+export interface PastChange {
+  statement: number;
+  line: number;
+  action: "update" | "delete" | "truncate" | "insert";
+  /** The target as messages show it. */
+  target: string;
+  /** Columns that it set to a constant. */
+  set: Map<string, ConstantValue>;
+  /** All columns that it assigned, with the texts of their values. */
+  assigned: Map<string, string>;
+  /** Columns that its filter pins to one constant, when the filter is nothing else. */
+  where: Map<string, ConstantValue> | null;
+  /** The whole filter as text. */
+  filterText: string;
+}
+
+/** How many changes of one table are remembered, and how many texts. */
+const KEPT = 24;
+const TEXTS = 5000;
+
+/** What a script has done so far, bounded however long it is. */
+export class History {
+  readonly #changes = new Map<string, PastChange[]>();
+  readonly #texts = new Map<string, { line: number; count: number }>();
+  readonly #dropped = new Map<string, number>();
+  /** Tables that were wanted before anything made them, by key: where. */
+  readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
+
+  /** The changes of a target, the latest last. */
+  of(target: string): readonly PastChange[] {
+    return this.#changes.get(target) ?? [];
+  }
+
+  note(change: PastChange): void {
+    const list = this.#changes.get(change.target);
+    if (!list) this.#changes.set(change.target, [change]);
+    else {
+      list.push(change);
+      if (list.length > KEPT) list.shift();
+    }
+  }
+
+  /** Whatever else happens to a table's rows makes comparisons with what was there before void. */
+  forget(target: string): void {
+    this.#changes.delete(target);
+  }
+
+  /** Where the same text stood before; null the first time. */
+  seen(text: string): { line: number; count: number } | null {
+    return this.#texts.get(text) ?? null;
+  }
+
+  noteText(text: string, line: number): void {
+    const known = this.#texts.get(text);
+    if (known) known.count++;
+    else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, count: 1 });
+  }
+
+  noteDrop(key: string, line: number): void {
+    this.#dropped.set(key, line);
+  }
+
+  noteCreate(key: string): void {
+    this.#dropped.delete(key);
+  }
+
+  /** The line on which a table was dropped and not made again. */
+  droppedOn(key: string): number | null {
+    return this.#dropped.get(key) ?? null;
+  }
+}
+
+/** A text in which only what means something is left: blanks and comments count as one blank. */
+export function plainText(text: string): string {
+  return text
+    .replace(/--[^\n]*|\/\*[^*]*\*+(?:[^/*][^*]*\*+)*\//g, " ")
+    .replace(/\s+/g, " ")
+    .trim()
+    .toLowerCase();
+}
+
+/** Whether a value depends on the column that it is written to: `fee * 1.05` for `fee`. */
+export function dependsOn(
+  value: Expr,
+  column: string,
+  visit: (expr: Expr, found: (name: string) => void) => void,
+): boolean {
+  let depends = false;
+  visit(value, (name) => {
+    if (name === column) depends = true;
+  });
+  return depends;
+}

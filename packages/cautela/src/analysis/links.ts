@@ -1,0 +1,171 @@
+import { children, walk } from "../sql/children.ts";
+import type { Expr, Node } from "../sql/tree.ts";
+import { conjuncts } from "./reach.ts";
+import type { BoundRelation, Resolution, ResolvedScope } from "./resolve.ts";
+import { plainColumn } from "./truth.ts";
+
+/** Two columns of two relations that a condition makes equal. */
+export interface ColumnLink {
+  left: BoundRelation;
+  leftColumn: string;
+  right: BoundRelation;
+  rightColumn: string;
+  expr: Expr;
+}
+
+/** How the relations of one level hang together. */
+export interface Links {
+  equal: ColumnLink[];
+  /** Columns pinned to something that no relation of the level decides. */
+  pinned: { relation: BoundRelation; column: string }[];
+  /** Pairs of relations that any condition mentions together. */
+  tied: Map<BoundRelation, Set<BoundRelation>>;
+  /** A condition speaks of something that could not be resolved. */
+  undecided: boolean;
+}
+
+/** Reads the conditions of one level: its WHERE and the ON of its joins. */
+export function linksOf(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
+  const links: Links = { equal: [], pinned: [], tied: new Map(), undecided: false };
+  const here = new Set(scope.relations);
+  for (const condition of conditions) {
+    for (const part of conjuncts(condition)) {
+      const mentioned = relationsIn(part, names, here);
+      if (mentioned.undecided) links.undecided = true;
+      tie(links.tied, [...mentioned.relations]);
+      if (part.kind !== "binary" || (part.op !== "=" && part.op !== "<=>")) {
+        if (part.kind === "in" && !part.negated && part.items?.length === 1) pin(part.operand, names, here, links);
+        continue;
+      }
+      const left = plainColumn(part.left);
+      const right = plainColumn(part.right);
+      const leftBinding = left ? names.bindings.get(left) : undefined;
+      const rightBinding = right ? names.bindings.get(right) : undefined;
+      const a = leftBinding?.relation && here.has(leftBinding.relation) ? leftBinding : null;
+      const b = rightBinding?.relation && here.has(rightBinding.relation) ? rightBinding : null;
+      if (a?.relation && b?.relation && a.offered && b.offered && a.relation !== b.relation) {
+        links.equal.push({
+          left: a.relation,
+          leftColumn: a.offered.name,
+          right: b.relation,
+          rightColumn: b.offered.name,
+          expr: part,
+        });
+      } else if (a && !mentionsHere(part.right, names, here)) pin(part.left, names, here, links);
+      else if (b && !mentionsHere(part.left, names, here)) pin(part.right, names, here, links);
+    }
+  }
+  return links;
+}
+
+function pin(expr: Expr, names: Resolution, here: ReadonlySet<BoundRelation>, links: Links): void {
+  const ref = plainColumn(expr);
+  const binding = ref ? names.bindings.get(ref) : undefined;
+  if (binding?.relation && binding.offered && here.has(binding.relation))
+    links.pinned.push({ relation: binding.relation, column: binding.offered.name });
+}
+
+function mentionsHere(expr: Expr, names: Resolution, here: ReadonlySet<BoundRelation>): boolean {
+  return relationsIn(expr, names, here).relations.size > 0;
+}
+
+/** The relations of a level that a piece of the statement speaks of, subqueries included. */
+export function relationsIn(
+  node: Node,
+  names: Resolution,
+  here: ReadonlySet<BoundRelation>,
+): { relations: Set<BoundRelation>; undecided: boolean } {
+  const relations = new Set<BoundRelation>();
+  let undecided = false;
+  walk(node, (one) => {
+    if (one.kind === "opaque") undecided = true;
+    if (one.kind === "column") {
+      const binding = names.bindings.get(one);
+      if (binding?.relation && here.has(binding.relation)) relations.add(binding.relation);
+      else if (!binding || binding.status === "undecided") undecided = true;
+    }
+    return undefined;
+  });
+  return { relations, undecided };
+}
+
+function tie(map: Map<BoundRelation, Set<BoundRelation>>, list: readonly BoundRelation[]): void {
+  if (list.length < 2) return;
+  for (const one of list) {
+    const others = map.get(one) ?? new Set();
+    for (const other of list) if (other !== one) others.add(other);
+    map.set(one, others);
+  }
+}
+
+/** Everything that hangs together with a relation, itself included. */
+export function connected(from: BoundRelation, links: Links): Set<BoundRelation> {
+  const seen = new Set([from]);
+  const stack = [from];
+  for (let one = stack.pop(); one; one = stack.pop()) {
+    for (const next of links.tied.get(one) ?? []) {
+      if (seen.has(next)) continue;
+      seen.add(next);
+      stack.push(next);
+    }
+  }
+  return seen;
+}
+
+/** Whether columns that are settled make a relation give one row at most; null where its keys are not known. */
+export function uniqueOn(relation: BoundRelation, columns: ReadonlySet<string>): boolean | null {
+  const { table, query } = relation;
+  if (table) {
+    if (table.partial) return null;
+    const keys = table.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : table.uniqueKeys;
+    return keys.some(
+      (key) => !key.partial && key.columns.length > 0 && key.columns.every((column) => columns.has(column)),
+    );
+  }
+  if (!query) return null;
+  const { body } = query;
+  if (body.kind !== "select") return null;
+  // One row at most, or one for each group.
+  if (query.limit?.count?.kind === "literal" && query.limit.count.value === "1") return true;
+  if (body.top?.count?.kind === "literal" && body.top.count.value === "1" && !body.top.withTies) return true;
+  const aggregates = body.items.some(({ expr }) => isAggregate(expr));
+  if (aggregates && body.groupBy.length === 0) return true;
+  if (body.groupBy.length > 0) {
+    return body.groupBy.every((expr) => {
+      const ref = plainColumn(expr);
+      if (!ref) return false;
+      const name = ref.path[ref.path.length - 1].text.toLowerCase();
+      // The group's column may have another name outside.
+      const item = body.items.find((one) => {
+        const own = plainColumn(one.expr);
+        return own && own.path[own.path.length - 1].text.toLowerCase() === name;
+      });
+      const outside = (item?.alias?.text ?? name).toLowerCase();
+      return [...columns].some((column) => column.toLowerCase() === outside);
+    });
+  }
+  if (body.distinct && relation.columns) return relation.columns.every((column) => columns.has(column.name));
+  return null;
+}
+
+const AGGREGATES =
+  /^(?:count|sum|avg|min|max|total|string_agg|group_concat|listagg|array_agg|json_agg|jsonb_agg|first|last|bool_and|bool_or|stddev|variance)$/i;
+
+/** Whether an expression is an aggregate over the rows, at its own level. */
+export function isAggregate(expr: Expr): boolean {
+  let found = false;
+  const look = (node: Node): void => {
+    if (found || node.kind === "query") return;
+    if (
+      node.kind === "call" &&
+      !node.over &&
+      (node.star || AGGREGATES.test(node.name.parts[node.name.parts.length - 1].text))
+    ) {
+      found = true;
+      return;
+    }
+    children(node, look);
+  };
+  look(expr);
+  return found;
+}

@@ -1,0 +1,111 @@
+import { changeLevel } from "../../analysis/levels.ts";
+import { linksOf, uniqueOn } from "../../analysis/links.ts";
+import type { BoundRelation } from "../../analysis/resolve.ts";
+import { tableKey } from "../../catalog/catalog.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { joinBy } from "./open-join.ts";
+
+/**
+ * Two tables joined by other columns than their declared key.
+ *
+ * @example
+ * UPDATE mooring SET fee = 0 FROM vessel v WHERE v.vessel_id = mooring.mooring_id;   -- the key is vessel_id
+ */
+export const offKeyJoin: Hazard = {
+  id: "off-key-join",
+  family: "joins",
+  weight: "ask",
+  title: "A join beside the declared key",
+  explanation:
+    "A foreign key says how two tables belong together, and the statement joins them by other columns: often by two numbers that " +
+    "both are called id, which match rows that have nothing to do with each other. Joins on columns that are a key on neither side are " +
+    "reported as well.",
+  remedy: "Join by the columns of the foreign key.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE vessel (vessel_id integer PRIMARY KEY, class varchar(20));\nCREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL REFERENCES vessel, fee numeric(10,2));",
+    dangerous: "UPDATE mooring SET fee = 0 FROM vessel v WHERE v.vessel_id = mooring.mooring_id AND v.class = 'sail';",
+    sound: "UPDATE mooring SET fee = 0 FROM vessel v WHERE v.vessel_id = mooring.vessel_id AND v.class = 'sail';",
+  },
+  check({ tree, names, changes }) {
+    if (!names) return [];
+    const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
+    if (!level) return [];
+    const links = linksOf(level.conditions, names, level.scope);
+    const drafts: Draft[] = [];
+    const pairs = new Map<string, { a: BoundRelation; b: BoundRelation; columns: [string, string][] }>();
+    for (const { left, leftColumn, right, rightColumn } of links.equal) {
+      const flip = level.scope.relations.indexOf(left) > level.scope.relations.indexOf(right);
+      const [a, b] = flip ? [right, left] : [left, right];
+      const key = `${level.scope.relations.indexOf(a)} ${level.scope.relations.indexOf(b)}`;
+      const entry = pairs.get(key) ?? { a, b, columns: [] };
+      entry.columns.push(flip ? [rightColumn, leftColumn] : [leftColumn, rightColumn]);
+      pairs.set(key, entry);
+    }
+    for (const { a, b, columns } of pairs.values()) {
+      if (!a.table || !b.table || a.table === b.table) continue;
+      const byKey =
+        declared(a, b, columns) ||
+        declared(
+          b,
+          a,
+          columns.map(([x, y]) => [y, x]),
+        );
+      if (byKey === "yes") continue;
+      const shown = columns.map(([x, y]) => `${a.name}.${x} = ${b.name}.${y}`).join(" AND ");
+      if (byKey === "other") {
+        // Both tables refer to the same third one: that is a join by keys as well.
+        if (sharedKey(a, b, columns)) continue;
+        drafts.push({
+          message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}, not by the key that ties them.`,
+          because: ["the catalog declares another foreign key between the two tables"],
+          remedy: joinBy(a, [b]) ?? "Join by the columns of the foreign key.",
+        });
+        continue;
+      }
+      const settled = (relation: BoundRelation, side: 0 | 1): boolean | null =>
+        uniqueOn(
+          relation,
+          new Set([
+            ...columns.map((one) => one[side]),
+            ...links.pinned.filter((one) => one.relation === relation).map((one) => one.column),
+          ]),
+        );
+      if (settled(a, 0) !== false || settled(b, 1) !== false || sharedKey(a, b, columns)) continue;
+      drafts.push({
+        message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}, which is a key of neither.`,
+        because: ["several rows on each side can have the same value"],
+        remedy: "Join by a key of one of the two tables.",
+      });
+    }
+    return drafts;
+  },
+};
+
+/** Whether a foreign key from one table to the other is what the columns follow: `yes`, another one is there, or none. */
+function declared(
+  from: BoundRelation,
+  to: BoundRelation,
+  columns: readonly (readonly [string, string])[],
+): "yes" | "other" | null {
+  if (!from.table || !to.table) return null;
+  const key = tableKey(to.table.schema, to.table.name);
+  let found: "other" | null = null;
+  for (const one of from.table.foreignKeys) {
+    if (one.table !== key) continue;
+    const referenced = one.referenced.length > 0 ? one.referenced : (to.table.primaryKey?.columns ?? []);
+    const follows = one.columns.some((column, i) => columns.some(([x, y]) => x === column && y === referenced[i]));
+    if (follows) return "yes";
+    found = "other";
+  }
+  return found;
+}
+
+/** Both columns refer to the same table by foreign keys. */
+function sharedKey(a: BoundRelation, b: BoundRelation, columns: readonly (readonly [string, string])[]): boolean {
+  return columns.some(([x, y]) => {
+    const left = a.table?.foreignKeys.find((key) => key.columns.includes(x));
+    const right = b.table?.foreignKeys.find((key) => key.columns.includes(y));
+    return left !== undefined && left.table === right?.table;
+  });
+}

@@ -1,0 +1,99 @@
+import { changeLevel } from "../../analysis/levels.ts";
+import { connected, isAggregate, linksOf } from "../../analysis/links.ts";
+import type { BoundRelation } from "../../analysis/resolve.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A table that is tied to nothing: every row of it meets every row of the others.
+ *
+ * @example
+ * INSERT INTO notice SELECT o.owner_id, t.class FROM owner o, tariff t;   -- every owner with every class
+ */
+export const openJoin: Hazard = {
+  id: "open-join",
+  family: "joins",
+  weight: "stop",
+  title: "A table that is tied to nothing",
+  explanation:
+    "One of the tables is mentioned in no condition together with another one, so each of its rows meets each row of the " +
+    "others. In an INSERT the rows multiply; in an UPDATE each row is met many times. CROSS JOIN says so openly and is not reported.",
+  remedy: "Add the join condition, or write CROSS JOIN if every combination is meant.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE owner (owner_id integer PRIMARY KEY);\nCREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer REFERENCES owner);\nCREATE TABLE notice (owner_id integer, vessel_id integer);",
+    dangerous: "INSERT INTO notice (owner_id, vessel_id) SELECT o.owner_id, v.vessel_id FROM owner o, vessel v;",
+    sound:
+      "INSERT INTO notice (owner_id, vessel_id) SELECT o.owner_id, v.vessel_id FROM owner o, vessel v WHERE v.owner_id = o.owner_id;",
+  },
+  check(context) {
+    const { tree, names, changes } = context;
+    if (!names) return [];
+    const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
+    if (!level || level.scope.relations.length < 2) return [];
+    const explicit = new Set(
+      level.joins
+        .filter(
+          ({ join }) =>
+            join.type === "cross" || join.type === "apply" || join.type === "outer-apply" || join.natural || join.using,
+        )
+        .flatMap(({ relation }) => relation),
+    );
+    const links = linksOf(level.conditions, names, level.scope);
+    if (links.undecided) return [];
+    const [first] = level.target ? [level.target] : level.scope.relations;
+    const tied = connected(first, links);
+    // USING and NATURAL tie without a condition.
+    if (level.joins.some(({ join }) => join.natural || join.using)) return [];
+    const drafts: Draft[] = [];
+    for (const relation of level.scope.relations) {
+      if (tied.has(relation) || explicit.has(relation) || oneRow(relation) || relation.columns === null) continue;
+      // A target without a tie to its FROM is the other hazard.
+      if (level.target && tied.size === 1 && tree.kind !== "insert") continue;
+      if (links.pinned.some((one) => one.relation === relation && isKey(relation, one.column))) continue;
+      drafts.push({
+        message: `\`${relation.name}\` is tied to no other table here, so each of its rows meets each row of the others.`,
+        because: [`no condition mentions \`${relation.name}\` together with another table`],
+        remedy: joinBy(relation, [...tied]) ?? `Add the condition that ties \`${relation.name}\`, or write CROSS JOIN.`,
+      });
+    }
+    return drafts;
+  },
+};
+
+/** A derived table that gives one row at most, whatever it meets. */
+function oneRow({ query, source }: BoundRelation): boolean {
+  if (source?.kind === "function") return true;
+  if (!query) return false;
+  const { body } = query;
+  if (body.kind === "values") return body.rowCount === 1;
+  if (body.kind !== "select") return false;
+  return (
+    body.from.length === 0 ||
+    query.limit !== null ||
+    body.top !== null ||
+    (body.groupBy.length === 0 && body.items.some(({ expr }) => isAggregate(expr)))
+  );
+}
+
+function isKey({ table }: BoundRelation, column: string): boolean {
+  return table?.primaryKey?.columns.length === 1 && table.primaryKey.columns[0] === column;
+}
+
+/** The join that a declared foreign key asks for. */
+export function joinBy(relation: BoundRelation, others: readonly BoundRelation[]): string | null {
+  for (const other of others) {
+    for (const [from, to] of [
+      [relation, other],
+      [other, relation],
+    ]) {
+      const key = from.table?.foreignKeys.find(
+        (one) => to.table && one.table === `${to.table.schema}\u0000${to.table.name}`,
+      );
+      if (!key || !to.table) continue;
+      const referenced = key.referenced.length > 0 ? key.referenced : (to.table.primaryKey?.columns ?? []);
+      const pairs = key.columns.map((column, i) => `${from.name}.${column} = ${to.name}.${referenced[i] ?? "…"}`);
+      return `By the declared key: ${pairs.join(" AND ")}`;
+    }
+  }
+  return null;
+}

@@ -1,0 +1,133 @@
+import { isEnginesOwn } from "../../analysis/missing.ts";
+import type { Binding } from "../../analysis/resolve.ts";
+import { writtenName } from "../../catalog/names.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { listed } from "../wording.ts";
+
+/**
+ * A name that means nothing here.
+ *
+ * @example
+ * UPDATE mooring SET fees = 0 WHERE mooring_id = 3;   -- stop: `mooring` has no column `fees`
+ */
+export const unknownName: Hazard = {
+  id: "unknown-name",
+  family: "joins",
+  weight: "stop",
+  title: "A name that nothing has",
+  explanation:
+    "The statement speaks of a column that none of its tables has, of an alias that it does not define, or of a table whose " +
+    "name is one letter away from one that exists. The engine refuses it; in a Jet desktop file the name becomes a question " +
+    "to whoever runs the query, and the answer is taken for a value.",
+  remedy: "Write the name that was meant; the nearest ones are listed.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL);",
+    dangerous: "UPDATE mooring SET fees = 12 WHERE mooring_id = 3;",
+    sound: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
+  },
+  check(context) {
+    const { names } = context;
+    if (!names) return [];
+    const drafts: Draft[] = [];
+    const said = new Set<string>();
+    for (const binding of names.bindings.values()) {
+      if (binding.status !== "unknown") continue;
+      const draft = columnDraft(binding, context);
+      if (draft && !said.has(draft.message)) {
+        said.add(draft.message);
+        drafts.push(draft);
+      }
+    }
+    for (const { source } of names.missing) {
+      if (isEnginesOwn(source, context.dialect)) continue;
+      const near = nearestTable(source.name.parts[source.name.parts.length - 1].text, context);
+      if (near === null) continue;
+      const shown = writtenName(source.name);
+      drafts.push({
+        weight: "ask",
+        message: `There is no table \`${shown}\` in the catalog, but there is \`${near}\`.`,
+        because: ["the two names differ by a letter or two"],
+        remedy: `If \`${near}\` is meant, write it; otherwise the catalog lacks \`${shown}\`.`,
+      });
+    }
+    return drafts;
+  },
+};
+
+function columnDraft(binding: Binding, context: HazardContext): Draft | null {
+  const { node, relation, reason } = binding;
+  const column = node.path[node.path.length - 1].text;
+  const jet = context.dialect.id === "jet";
+  // In code a name may be a variable or an argument.
+  if (context.inCode && relation === null) return null;
+  if (reason === "relation") {
+    if (context.inCode) return null;
+    const qualifier = node.path[node.path.length - 2].text;
+    const aliases = binding.scope.relations.map((one) => one.name).filter((name) => name !== "");
+    return {
+      weight: jet ? "ask" : "stop",
+      message: `\`${context.show(node)}\`: nothing in this statement is called \`${qualifier}\`.`,
+      because: [aliases.length > 0 ? `it knows ${listed(aliases)}` : "it names no table here"],
+      remedy:
+        aliases.length === 1
+          ? `Write \`${aliases[0]}.${column}\` if that table is meant.`
+          : "Name the table or the alias that is meant.",
+    };
+  }
+  const offered = (relation ? [relation] : binding.scope.relations).flatMap(
+    (one) => one.columns?.map(({ name }) => name) ?? [],
+  );
+  const near = nearest(column, offered);
+  const where = relation
+    ? `\`${relation.name}\` has no column \`${column}\``
+    : `no table of this statement has a column \`${column}\``;
+  return {
+    weight: jet ? "ask" : "stop",
+    message: jet
+      ? `${capital(where)}, so whoever runs this is asked for it.`
+      : `${capital(where)}, so the engine refuses this.`,
+    because: offered.length > 0 && offered.length <= 30 ? [`the columns in sight are ${offered.join(", ")}`] : [],
+    remedy: near === null ? "Write the column that is meant." : `Did you mean \`${near}\`?`,
+  };
+}
+
+function capital(text: string): string {
+  return text[0] === "`" ? text : text[0].toUpperCase() + text.slice(1);
+}
+
+function nearestTable(name: string, { catalog }: HazardContext): string | null {
+  if (!catalog || name.length < 4) return null;
+  const wanted = name.toLowerCase();
+  for (const table of catalog.tables())
+    if (Math.abs(table.name.length - name.length) <= 1 && distance(wanted, table.name.toLowerCase()) === 1)
+      return table.name;
+  return null;
+}
+
+function nearest(name: string, candidates: readonly string[]): string | null {
+  const wanted = name.toLowerCase();
+  let best: string | null = null;
+  let least = Math.min(3, Math.floor(name.length / 2) + 1);
+  for (const candidate of candidates) {
+    const steps = distance(wanted, candidate.toLowerCase());
+    if (steps < least) {
+      least = steps;
+      best = candidate;
+    }
+  }
+  return best;
+}
+
+/** How many letters have to be changed, added or left out (Levenshtein). */
+function distance(a: string, b: string): number {
+  let before = Array.from({ length: b.length + 1 }, (_, i) => i);
+  for (let i = 1; i <= a.length; i++) {
+    const row = [i];
+    for (let j = 1; j <= b.length; j++) {
+      row.push(Math.min(row[j - 1] + 1, before[j] + 1, before[j - 1] + (a[i - 1] === b[j - 1] ? 0 : 1)));
+    }
+    before = row;
+  }
+  return before[b.length];
+}

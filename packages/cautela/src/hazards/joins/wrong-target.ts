@@ -1,0 +1,96 @@
+import { changeLevel } from "../../analysis/levels.ts";
+import { connected, linksOf } from "../../analysis/links.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
+
+/**
+ * The table that is changed is not the one that the joins and filters speak of.
+ *
+ * @example
+ * UPDATE mooring SET fee = 0 FROM mooring AS m WHERE m.mooring_id = 3;   -- postgresql: every row of mooring
+ */
+export const wrongTarget: Hazard = {
+  id: "wrong-target",
+  family: "joins",
+  weight: "stop",
+  title: "Another table than the filters speak of",
+  explanation:
+    "In PostgreSQL and SQLite the table behind UPDATE is a table of its own: naming it again in FROM, under an alias, makes a " +
+    "second copy of it, and a filter on the alias says nothing of the rows that are changed. The same holds for a target without any " +
+    "condition that ties it to its FROM. A DELETE from a join that names no table (tsql, Jet) leaves open which one is meant.",
+  remedy: "Filter on the target itself, or tie it to the other tables by its key.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL);",
+    dangerous: "UPDATE mooring SET fee = 0 FROM mooring AS m WHERE m.mooring_id = 3;",
+    sound: "UPDATE mooring AS m SET fee = 0 WHERE m.mooring_id = 3;",
+  },
+  check(context) {
+    const { tree, names, dialect, changes } = context;
+    if (tree.kind === "delete" && tree.named.length === 0 && (dialect.id === "tsql" || dialect.id === "jet")) {
+      const [source] = tree.from;
+      if (source?.kind === "joined") {
+        const sources = [source.first, ...source.joins.map((join) => join.source)];
+        const shown = sources.map(
+          (one) =>
+            ("alias" in one && one.alias?.text) ||
+            (one.kind === "table" ? one.name.parts.map((part) => part.text).join(".") : "") ||
+            "?",
+        );
+        return [
+          {
+            message: `This DELETE from a join names no table: it may mean ${listed(shown)}.`,
+            because: [
+              dialect.id === "jet"
+                ? "Jet asks which table the rows are to be deleted from"
+                : "the engine refuses a join without a target",
+            ],
+            remedy: shown
+              .map((one) => (dialect.id === "jet" ? `DELETE ${one}.* FROM …` : `DELETE ${one} FROM …`))
+              .join(" or "),
+          },
+        ];
+      }
+    }
+    if (!names || (tree.kind !== "update" && tree.kind !== "delete")) return [];
+    const drafts: Draft[] = [];
+    for (const { change, target } of changes) {
+      const level = changeLevel(tree, names, change.relation?.source ?? null);
+      if (!level?.target || level.scope.relations.length < 2 || change.tied) continue;
+      const links = linksOf(level.conditions, names, level.scope);
+      if (links.undecided) continue;
+      const own = level.target;
+      const tied = connected(own, links);
+      if (tied.size > 1) continue;
+      const others = level.scope.relations.filter((one) => one !== own);
+      // A target that is filtered on its own, beside a source of one row, is a deliberate product.
+      const crossed = level.joins.some(
+        ({ join }) => join.type === "cross" || join.type === "apply" || join.natural || join.using,
+      );
+      if (crossed) continue;
+      const filtered = links.pinned.some((one) => one.relation === own);
+      const twin = others.find((one) => one.table && one.table === own.table);
+      if (!twin && (level.conditions.length === 0 || others.every((one) => one.query !== null))) continue;
+      if (filtered && !twin) continue;
+      const shown = others.map((one) => one.name);
+      drafts.push({
+        message: twin
+          ? `\`${own.name}\` and \`${twin.name}\` are two copies of \`${target}\`: the filter speaks of \`${twin.name}\`, and every row of \`${own.name}\` is hit.`
+          : `Nothing ties \`${own.name}\` to ${listed(shown)}: the conditions speak of the others, and every row of \`${target}\` is hit.`,
+        because: [
+          twin
+            ? `the table behind ${tree.kind === "update" ? "UPDATE" : "DELETE"} is one relation, \`${twin.name}\` in FROM is another`
+            : `no condition mentions a column of \`${own.name}\` together with another table`,
+        ],
+        remedy: twin
+          ? `Write the alias behind ${tree.kind === "update" ? "UPDATE" : "DELETE FROM"} and leave the second copy out, or add ${own.name}.${keyOf(own.table)} = ${twin.name}.${keyOf(twin.table)}`
+          : `Add the condition that ties \`${own.name}\` to ${listed(shown)}.`,
+      });
+    }
+    return drafts;
+  },
+};
+
+function keyOf(table: { primaryKey: { columns: readonly string[] } | null } | null): string {
+  return table?.primaryKey?.columns[0] ?? "…";
+}

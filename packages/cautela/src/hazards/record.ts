@@ -1,0 +1,105 @@
+import { assignedIn, type ConstantValue, pinnedConstants, whereParts } from "../analysis/conditions.ts";
+import { type History, plainText } from "../analysis/history.ts";
+import { isEnginesOwn } from "../analysis/missing.ts";
+import { constant } from "../analysis/truth.ts";
+import { tableKey } from "../catalog/catalog.ts";
+import { tableNameOf, writtenName } from "../catalog/names.ts";
+import type { Region } from "../region.ts";
+import type { Expr } from "../sql/tree.ts";
+import type { HazardContext } from "./hazard.ts";
+
+/** Takes a statement into the history, for the hazards that compare later ones with it. */
+export function record(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
+  const { tree, changes, names, dialect } = context;
+  switch (tree.kind) {
+    case "update":
+    case "delete":
+    case "truncate":
+      for (const { change, target } of changes) {
+        const set = new Map<string, ConstantValue>();
+        const assigned = new Map<string, string>();
+        for (const { column, value } of assignedIn(tree, names)) {
+          assigned.set(column.name, context.slice(value.start, value.end));
+          const known = constant(value);
+          if (known) set.set(column.name, known);
+        }
+        const where = "where" in tree ? tree.where : null;
+        history.note({
+          statement: at.statement,
+          line: at.region.line,
+          action: change.action,
+          target,
+          set,
+          assigned,
+          where: where ? onlyConstants(where, context) : null,
+          filterText: where ? plainText(context.slice(where.start, where.end)) : "",
+        });
+      }
+      history.noteText(statementText(context), at.region.line);
+      break;
+    case "insert":
+      if (tree.target.kind === "table") history.forget(targetOf(context));
+      if (tree.source?.body.kind !== "values" || tree.source.body.rowCount < 20)
+        history.noteText(statementText(context), at.region.line);
+      break;
+    case "merge":
+    case "copy":
+      history.forget(targetOf(context));
+      break;
+    case "create-table":
+      history.noteCreate(keyOf(tree.name, context));
+      break;
+    case "drop":
+      if (tree.object === "table")
+        for (const name of tree.names) history.noteDrop(keyOf(name, context), at.region.line);
+      break;
+    default:
+  }
+  if (!names) return;
+  for (const { source } of names.missing) {
+    if (isEnginesOwn(source, dialect)) continue;
+    const key = keyOf(source.name, context);
+    const list = history.wanted.get(key) ?? [];
+    if (list.length < 8) list.push({ ...at, shown: writtenName(source.name) });
+    if (history.wanted.size < 500) history.wanted.set(key, list);
+  }
+}
+
+function keyOf(name: Parameters<typeof tableNameOf>[0], context: HazardContext): string {
+  const { schema, table } = tableNameOf(name, context.dialect);
+  return tableKey(schema, table);
+}
+
+function targetOf({ tree, catalog }: HazardContext): string {
+  const name =
+    tree.kind === "insert" || tree.kind === "merge"
+      ? tree.target.kind === "table"
+        ? tree.target.name
+        : null
+      : tree.kind === "copy"
+        ? tree.table
+        : null;
+  if (!name) return "";
+  const table = catalog?.resolve(name);
+  if (!table) return writtenName(name);
+  return table.schema === "" || table.schema === "main" ? table.name : `${table.schema}.${table.name}`;
+}
+
+/** The text by which a statement is the same as another one; empty when it is too long to matter. */
+export function statementText(context: HazardContext): string {
+  const { start, end } = context.statement;
+  return end - start > 2000 ? "" : plainText(context.slice(start, end));
+}
+
+/** The columns of a filter that is nothing but `column = constant`, or null. */
+function onlyConstants(where: Expr, context: HazardContext): Map<string, ConstantValue> | null {
+  const parts = whereParts({ where });
+  const pinned = pinnedConstants(parts, context.names);
+  if (pinned.length !== parts.length) return null;
+  const result = new Map<string, ConstantValue>();
+  for (const { column, values } of pinned) {
+    if (values.length !== 1) return null;
+    result.set(column.name, values[0]);
+  }
+  return result;
+}

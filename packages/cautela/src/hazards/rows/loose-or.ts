@@ -1,0 +1,115 @@
+import { usedColumn } from "../../analysis/conditions.ts";
+import { conjuncts } from "../../analysis/reach.ts";
+import type { Expr, Logic } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * AND and OR without parentheses, or an OR that gives up a key.
+ *
+ * @example
+ * UPDATE mooring SET fee = 0 WHERE berth_id = 3 AND status = 'planned' OR status = 'lying';
+ */
+export const looseOr: Hazard = {
+  id: "loose-or",
+  family: "rows",
+  weight: "ask",
+  title: "An OR that lets more rows in than it seems",
+  explanation:
+    "AND binds tighter than OR: in `a AND b OR c` the last condition stands alone, and every row that meets it is changed " +
+    "whatever the first ones say. The same happens when a key is joined by OR with a condition on another column: the " +
+    "key no longer narrows anything.",
+  remedy: "Put parentheses around the alternatives that belong together, or write AND.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, berth_id integer NOT NULL, status text NOT NULL, note text);",
+    dangerous: "UPDATE mooring SET note = 'moved' WHERE berth_id = 3 AND status = 'planned' OR status = 'lying';",
+    sound: "UPDATE mooring SET note = 'moved' WHERE berth_id = 3 AND (status = 'planned' OR status = 'lying');",
+  },
+  check(context) {
+    const drafts: Draft[] = [];
+    for (const { change, result } of context.changes) {
+      if (result.filter !== "filters") continue;
+      for (const { expr } of change.conditions) {
+        const top = alternatives(expr);
+        if (!top) continue;
+        const draft = mixed(top, context) ?? keyGivenUp(top, context);
+        if (draft) drafts.push(draft);
+      }
+    }
+    return drafts;
+  },
+};
+
+/** The OR at the top of a filter. */
+function alternatives(expr: Expr): Logic | null {
+  if (expr.kind === "logic" && expr.op === "or" && !(expr.parenthesised && expr.items.length === 0)) return expr;
+  return null;
+}
+
+function mixed(or: Logic, context: HazardContext): Draft | null {
+  const and = or.items.find((item) => item.kind === "logic" && item.op === "and" && !item.parenthesised);
+  if (and?.kind !== "logic") return null;
+  const lone = or.items.filter((item) => item !== and && !(item.kind === "logic" && item.op === "and"));
+  if (lone.length === 0) return null;
+  // What the lone condition says of a column that the AND speaks of too belongs with it.
+  const first = lone[0];
+  const columns = columnsOf(first, context);
+  const partner = and.items.find((item) => [...columnsOf(item, context)].some((name) => columns.has(name)));
+  const kept = and.items.filter((item) => item !== partner);
+  const dropped = kept.map((item) => `\`${context.show(item)}\``).join(" and ");
+  const instead = partner
+    ? `${kept.map((item) => context.show(item)).join(" AND ")} AND (${context.show(partner)} OR ${context.show(first)})`
+    : `(${context.show(and)}) OR ${context.show(first)}`;
+  return {
+    message: `AND binds tighter than OR, so every row with ${context.show(first)} is hit, whatever ${partner && dropped ? dropped : `\`${context.show(and)}\``} says.`,
+    because: [
+      `it is read as (${context.show(and)}) OR ${context.show(first)}`,
+      "there are no parentheses to say which of the two was meant",
+    ],
+    remedy: `If the conditions belong together: WHERE ${instead}`,
+  };
+}
+
+function columnsOf(expr: Expr, context: HazardContext): Set<string> {
+  const names = new Set<string>();
+  const visit = (one: Expr): void => {
+    if (one.kind === "binary") {
+      visit(one.left);
+      visit(one.right);
+    } else if (one.kind === "in" || one.kind === "is" || one.kind === "between" || one.kind === "like")
+      visit(one.operand);
+    else if (one.kind === "column") names.add(usedColumn(one, context.names)?.name ?? "");
+  };
+  visit(expr);
+  return names;
+}
+
+/** One alternative pins a whole key, another says nothing of it. */
+function keyGivenUp(or: Logic, context: HazardContext): Draft | null {
+  const table = context.changes[0]?.change.table;
+  if (!table) return null;
+  const keys = [table.primaryKey, ...table.uniqueKeys].filter((key) => key !== null && !key.partial);
+  const pins = (item: Expr): string | null => {
+    const columns = new Set<string>();
+    for (const part of conjuncts(item)) {
+      if (part.kind === "binary" && part.op === "=") for (const name of columnsOf(part, context)) columns.add(name);
+      if (part.kind === "in" && !part.negated && part.items)
+        for (const name of columnsOf(part, context)) columns.add(name);
+    }
+    const key = keys.find((one) => one?.columns.every((column) => columns.has(column.toLowerCase())));
+    return key ? key.columns.join(", ") : null;
+  };
+  const pinned = or.items.map(pins);
+  const key = pinned.find((one) => one !== null);
+  const loose = or.items.findIndex((_, i) => pinned[i] === null);
+  if (!key || loose < 0) return null;
+  const narrow = or.items[pinned.indexOf(key)];
+  return {
+    message: `The key \`${key}\` is pinned on one side of the OR only: every row with ${context.show(or.items[loose])} is hit as well.`,
+    because: [
+      `\`${context.show(narrow)}\` alone would be one row`,
+      `\`${context.show(or.items[loose])}\` says nothing of \`${key}\``,
+    ],
+    remedy: `If both are meant: ${context.show(narrow)} AND ${context.show(or.items[loose])}`,
+  };
+}

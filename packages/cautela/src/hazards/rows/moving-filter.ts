@@ -1,0 +1,85 @@
+import { filterParts } from "../../analysis/conditions.ts";
+import { walk } from "../../sql/children.ts";
+import type { Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+const CLOCK =
+  /^(?:now|current_date|current_timestamp|localtimestamp|localtime|getdate|getutcdate|sysdate|sysdatetime|systimestamp|curdate|curtime|clock_timestamp|statement_timestamp|transaction_timestamp|utc_timestamp|utc_date|unix_timestamp|date|time)$/i;
+const CHANCE = /^(?:rand|random|newid|uuid|gen_random_uuid|randomblob|rnd|dbms_random\.value)$/i;
+
+/**
+ * A filter that meets other rows at every run.
+ *
+ * @example
+ * DELETE FROM tide_reading WHERE taken_at < now() - interval '1 year';   -- note: today's year
+ */
+export const movingFilter: Hazard = {
+  id: "moving-filter",
+  family: "rows",
+  weight: "note",
+  title: "A filter that moves",
+  explanation:
+    "The filter depends on the clock, on chance, or on the very rows that the statement changes. The SELECT that looked " +
+    "before, the run on the test database and the real run meet different rows; with chance nobody can say which.",
+  remedy: "Write the date out, or keep the keys in a table first and change by those keys.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE tide_reading (taken_at timestamp PRIMARY KEY, level_m numeric(5,2) NOT NULL);",
+    dangerous: "DELETE FROM tide_reading WHERE taken_at < now() - interval '1 year';",
+    sound: "DELETE FROM tide_reading WHERE taken_at < timestamp '2025-01-01';",
+  },
+  check(context) {
+    const drafts: Draft[] = [];
+    for (const judged of context.changes) {
+      const { change, softener, target } = judged;
+      if (softener || change.action === "truncate") continue;
+      for (const part of filterParts(change.conditions)) {
+        const draft = moves(part, target, context);
+        if (draft) {
+          drafts.push(draft);
+          break;
+        }
+      }
+    }
+    return drafts;
+  },
+};
+
+function moves(part: Expr, target: string, context: HazardContext): Draft | null {
+  let clock: Expr | null = null;
+  let chance: Expr | null = null;
+  walk(part, (node) => {
+    const name =
+      node.kind === "call" && node.args.length <= 1
+        ? node.name.parts.map((one) => one.text).join(".")
+        : node.kind === "column" && node.path.length === 1 && !context.names?.bindings.get(node)?.offered
+          ? node.path[0].text
+          : "";
+    if (name === "" || (node.kind !== "call" && node.kind !== "column")) return undefined;
+    if (CHANCE.test(name)) chance = node;
+    else if (
+      CLOCK.test(name) &&
+      (node.kind === "column"
+        ? !/^(?:date|time)$/i.test(name)
+        : node.args.length === 0 || !/^(?:date|time)$/i.test(name))
+    )
+      clock = node;
+    return undefined;
+  });
+  if (chance) {
+    return {
+      weight: "ask",
+      message: `\`${context.show(part)}\` picks rows of \`${target}\` by chance.`,
+      because: [`\`${context.show(chance)}\` is another value at every run, and for every row`],
+      remedy: "Pick the rows once into a table, look at them, and change by their keys.",
+    };
+  }
+  if (clock) {
+    return {
+      message: `Which rows \`${context.show(part)}\` meets depends on when it runs.`,
+      because: [`\`${context.show(clock)}\` is the moment of the run`],
+      remedy: "Write the date out if the rows were counted before.",
+    };
+  }
+  return null;
+}

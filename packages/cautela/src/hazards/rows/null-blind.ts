@@ -1,0 +1,105 @@
+import { filterParts, usedColumn } from "../../analysis/conditions.ts";
+import { plainColumn } from "../../analysis/truth.ts";
+import type { Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * A condition that leaves out rows with NULL without a word, or NOT IN a list that may hold one.
+ *
+ * @example
+ * DELETE FROM mooring WHERE vessel_id NOT IN (SELECT vessel_id FROM permit);   -- one NULL there, and nothing goes
+ */
+export const nullBlind: Hazard = {
+  id: "null-blind",
+  family: "rows",
+  weight: "note",
+  title: "Rows with NULL are left out",
+  explanation:
+    "`<>`, NOT IN and NOT LIKE are not true for a NULL, so rows without a value are passed over, although they are unequal as " +
+    "people see it. With NOT IN (SELECT …) it is worse: a single NULL in the subquery makes the condition never true.",
+  remedy:
+    "Say what is to happen with NULLs: OR column IS NULL, or column IS NOT NULL; write NOT EXISTS instead of NOT IN.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE vessel (vessel_id integer PRIMARY KEY, class varchar(20), note text);\nCREATE TABLE permit (permit_id integer PRIMARY KEY, vessel_id integer);",
+    dangerous: "UPDATE vessel SET note = 'no permit' WHERE vessel_id NOT IN (SELECT p.vessel_id FROM permit p);",
+    sound:
+      "UPDATE vessel SET note = 'no permit' WHERE NOT EXISTS (SELECT 1 FROM permit p WHERE p.vessel_id = vessel.vessel_id);",
+  },
+  check(context) {
+    const drafts: Draft[] = [];
+    for (const { change, result } of context.changes) {
+      if (result.filter !== "filters") continue;
+      const parts = filterParts(change.conditions);
+      for (const part of parts) {
+        const draft = notIn(part, context) ?? unequal(part, parts, context);
+        if (draft) drafts.push(draft);
+      }
+    }
+    return drafts;
+  },
+};
+
+/** NOT IN (SELECT column …) where the column may be NULL. */
+function notIn(part: Expr, context: HazardContext): Draft | null {
+  const inside = part.kind === "unary" && part.op === "not" && part.operand.kind === "in" ? part.operand : part;
+  if (inside.kind !== "in" || !inside.query || inside.negated === (inside !== part)) return null;
+  const { body } = inside.query;
+  if (body.kind !== "select" || body.items.length !== 1) return null;
+  const column = usedColumn(body.items[0].expr, context.names);
+  const offered = column?.offered?.column;
+  if (!column || !offered || offered.required) return null;
+  // The subquery leaves the NULLs out itself.
+  const guarded = body.where && mentionsNotNull(body.where, column.name);
+  if (guarded) return null;
+  const inner = column.relation?.name ?? "the subquery";
+  const left = context.show(inside.operand);
+  return {
+    weight: "ask",
+    message: `One row with \`${column.name}\` NULL in \`${inner}\`, and this NOT IN is true for no row at all.`,
+    because: [`\`${inner}.${column.name}\` may be NULL`, "x NOT IN (1, NULL) is never true, whatever x is"],
+    remedy: `NOT EXISTS (SELECT 1 FROM ${inner} WHERE ${inner}.${column.name} = ${left}), or WHERE ${column.name} IS NOT NULL in the subquery.`,
+  };
+}
+
+function mentionsNotNull(expr: Expr, column: string): boolean {
+  if (expr.kind === "logic") return expr.op === "and" && expr.items.some((item) => mentionsNotNull(item, column));
+  // Any other comparison of the column leaves its NULLs out as well.
+  const ref =
+    expr.kind === "is"
+      ? plainColumn(expr.operand)
+      : expr.kind === "binary"
+        ? (plainColumn(expr.left) ?? plainColumn(expr.right))
+        : null;
+  if (!ref || ref.path[ref.path.length - 1].text.toLowerCase() !== column) return false;
+  return expr.kind === "binary" || (expr.kind === "is" && expr.test === "null" && expr.negated);
+}
+
+/** `<>`, NOT IN (list) and NOT LIKE on a column that may be NULL, and no word about NULL anywhere. */
+function unequal(part: Expr, parts: readonly Expr[], context: HazardContext): Draft | null {
+  const operand =
+    part.kind === "binary" && (part.op === "<>" || part.op === "!=")
+      ? part.left
+      : part.kind === "in" && part.negated && part.items
+        ? part.operand
+        : part.kind === "like" && part.negated
+          ? part.operand
+          : null;
+  if (!operand) return null;
+  const column = usedColumn(operand, context.names);
+  const offered = column?.offered?.column;
+  if (!column || !offered || offered.required) return null;
+  const said = parts.some((other) => other !== part && usedColumnIn(other, context)?.name === column.name);
+  if (said || offered.nulls === 0) return null;
+  return {
+    message: `Rows in which \`${column.name}\` is NULL are left out.`,
+    because: [`\`${context.show(part)}\` is not true for a NULL, and \`${column.name}\` may be NULL`],
+    remedy: `If they belong to it: (${context.show(part)} OR ${context.show(operand)} IS NULL)`,
+  };
+}
+
+function usedColumnIn(expr: Expr, context: HazardContext): ReturnType<typeof usedColumn> {
+  if (expr.kind === "is") return usedColumn(expr.operand, context.names);
+  if (expr.kind === "binary") return usedColumn(expr.left, context.names) ?? usedColumn(expr.right, context.names);
+  return null;
+}

@@ -1,0 +1,85 @@
+import { filterParts } from "../../analysis/conditions.ts";
+import { walk } from "../../sql/children.ts";
+import type { Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A place that somebody or something fills in when the script runs.
+ *
+ * @example
+ * DELETE FROM ${table} WHERE ${filter};   -- ask: what is it that is deleted?
+ */
+export const openPlaceholder: Hazard = {
+  id: "open-placeholder",
+  family: "rows",
+  weight: "note",
+  title: "A hole in the target or the filter",
+  explanation:
+    "A parameter, a substitution or a hole of a template stands in the statement, so what it does is decided when it runs. A hole for " +
+    "one value is customary; a hole for the table, or for the whole condition, can mean any rows at all, and an empty value may leave " +
+    "no filter. In Jet every unknown name in brackets becomes a question.",
+  remedy: "Review the script with the values filled in, or declare the parameter and its type.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL);",
+    dangerous: "DELETE FROM mooring WHERE ${condition};",
+    sound: "DELETE FROM mooring WHERE mooring_id = 3;",
+  },
+  check({ changes, names, dialect, show, tree }) {
+    const drafts: Draft[] = [];
+    const declared = new Set((tree.parameters ?? []).map((one) => one.text.toLowerCase()));
+    for (const { change, target } of changes) {
+      if (change.name.parts.some((part) => part.hole)) {
+        drafts.push({
+          weight: "ask",
+          message: `Which table is changed is decided when the script runs: \`${target}\` is a hole.`,
+          because: ["a placeholder stands where the table's name should"],
+          remedy: "Review the script with the name filled in.",
+        });
+      }
+      const values: string[] = [];
+      for (const part of filterParts(change.conditions)) {
+        const whole = wholeHole(part);
+        if (whole) {
+          drafts.push({
+            weight: "ask",
+            message: `\`${show(whole)}\` stands for a whole condition: filled with nothing, or with 1=1, it keeps every row of \`${target}\`.`,
+            because: ["a placeholder stands where a condition should"],
+            remedy: "Write the condition out and leave a hole for its value only.",
+          });
+          continue;
+        }
+        walk(part, (node) => {
+          if (node.kind === "hole") values.push(show(node));
+          else if (dialect.id === "jet" && node.kind === "column" && names?.bindings.get(node)?.status === "unknown") {
+            const name = node.path.map((one) => one.text).join(".");
+            values.push(declared.has(name.toLowerCase()) ? `[${name}]` : `?[${name}]`);
+          }
+          return undefined;
+        });
+      }
+      const prompted = values.filter((value) => value.startsWith("?["));
+      if (prompted.length > 0) {
+        drafts.push({
+          weight: "ask",
+          message: `Whoever runs this is asked for ${prompted.map((value) => value.slice(1)).join(" and ")}: no table has such a column.`,
+          because: ["Jet turns a name that it does not know into a question, and the answer into a value"],
+          remedy: "If a parameter is meant, declare it with PARAMETERS; if a column is meant, correct its name.",
+        });
+      } else if (values.length > 0) {
+        drafts.push({
+          message: `Which rows of \`${target}\` are hit hangs on ${[...new Set(values)].slice(0, 4).join(", ")}, filled in when it runs.`,
+          because: [tree.parameters ? "the statement declares its parameters" : "the value is not in the script"],
+          remedy: "Review the script with the values filled in where they are known.",
+        });
+      }
+    }
+    return drafts;
+  },
+};
+
+/** A condition that is nothing but a hole. */
+function wholeHole(part: Expr): Expr | null {
+  if (part.kind === "hole" && /[{%&$]/.test(part.text)) return part;
+  return null;
+}

@@ -1,0 +1,90 @@
+import type { Binding } from "../../analysis/resolve.ts";
+import { plainColumn } from "../../analysis/truth.ts";
+import { walk } from "../../sql/children.ts";
+import type { Expr, Query } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * A column of a subquery that its tables do not have, and that quietly means the outer table's.
+ *
+ * @example
+ * DELETE FROM mooring WHERE vessel_id IN (SELECT vessel_id FROM owner);   -- owner has no vessel_id
+ */
+export const outerSlip: Hazard = {
+  id: "outer-slip",
+  family: "rows",
+  weight: "stop",
+  title: "A subquery's column that slips to the outer table",
+  explanation:
+    "A column without an alias is looked for in the subquery first and, when no table there has it, in the query around it. " +
+    "So a wrong column in a subquery is no error: it compares the outer row with itself, and the filter accepts every row.",
+  remedy: "Put the alias of the subquery's table in front of its columns; then a wrong one is refused.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE owner (owner_id integer PRIMARY KEY, left_on date);\nCREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL);\nCREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer);",
+    dangerous: "DELETE FROM mooring WHERE vessel_id IN (SELECT vessel_id FROM owner WHERE left_on IS NOT NULL);",
+    sound:
+      "DELETE FROM mooring WHERE vessel_id IN (SELECT v.vessel_id FROM vessel v JOIN owner o ON o.owner_id = v.owner_id WHERE o.left_on IS NOT NULL);",
+  },
+  check(context) {
+    const { names, tree } = context;
+    if (!names) return [];
+    const drafts: Draft[] = [];
+    walk(tree, (node) => {
+      if (node.kind === "in" && node.query) {
+        const draft = selected(node.operand, node.query, context);
+        if (draft) drafts.push(draft);
+      } else if (node.kind === "quantified" && node.query) {
+        const draft = selected(node.left, node.query, context);
+        if (draft) drafts.push(draft);
+      } else if (node.kind === "binary" && (node.op === "=" || node.op === "<=>")) {
+        const draft = compared(node.left, node.right, node, context);
+        if (draft) drafts.push(draft);
+      }
+      return undefined;
+    });
+    return drafts;
+  },
+};
+
+/** A reference without an alias that was found outside its own query. */
+function slipped(expr: Expr, { names }: HazardContext): Binding | null {
+  const ref = plainColumn(expr);
+  const binding = ref ? names?.bindings.get(ref) : undefined;
+  if (!binding || binding.status !== "bound" || binding.level === 0 || binding.node.path.length > 1) return null;
+  return binding.scope.relations.length > 0 ? binding : null;
+}
+
+/** `x IN (SELECT x FROM other)` where `other` has no `x`. */
+function selected(operand: Expr, query: Query, context: HazardContext): Draft | null {
+  const { body } = query;
+  if (body.kind !== "select" || body.items.length !== 1) return null;
+  const binding = slipped(body.items[0].expr, context);
+  if (!binding) return null;
+  const column = context.show(binding.node);
+  const inner = binding.scope.relations.map((one) => one.name).join(", ");
+  const outer = binding.relation?.name ?? "";
+  const changes = context.changes.length > 0 || context.tree.kind === "insert" || context.tree.kind === "merge";
+  return {
+    weight: changes ? "stop" : "ask",
+    message: `\`${column}\` is no column of \`${inner}\`, so the subquery gives back the outer row's own \`${outer}.${column}\` and the filter accepts every row.`,
+    because: [
+      `\`${context.show(query)}\`: \`${inner}\` has no column \`${column}\``,
+      `it therefore means \`${outer}.${column}\`, and \`${context.show(operand)}\` is always found in it`,
+    ],
+    remedy: `Select the column of \`${inner}\` that is meant, with its alias in front of it.`,
+  };
+}
+
+/** `WHERE id = id` in a subquery whose tables have no `id`: the outer row compared with itself. */
+function compared(left: Expr, right: Expr, node: Expr, context: HazardContext): Draft | null {
+  const a = slipped(left, context);
+  const b = slipped(right, context);
+  if (!a || !b || a.relation !== b.relation || a.offered?.name !== b.offered?.name) return null;
+  const outer = a.relation?.name ?? "";
+  return {
+    message: `\`${context.show(node)}\` compares \`${outer}\` with itself, so the subquery has no tie to its own table.`,
+    because: [`no table of the subquery has a column \`${context.show(a.node)}\`, so both sides mean the outer one`],
+    remedy: "Put the aliases in front of both columns.",
+  };
+}

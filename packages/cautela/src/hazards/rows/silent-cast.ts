@@ -1,0 +1,102 @@
+import { usedColumn } from "../../analysis/conditions.ts";
+import { constant } from "../../analysis/truth.ts";
+import { valueKind } from "../../catalog/types.ts";
+import { walk } from "../../sql/children.ts";
+import type { Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * Text compared with a number.
+ *
+ * @example
+ * DELETE FROM berth WHERE code = 0;   -- mysql: every code that does not begin with a digit is 0
+ */
+export const silentCast: Hazard = {
+  id: "silent-cast",
+  family: "rows",
+  weight: "ask",
+  title: "Text compared with a number",
+  explanation:
+    "One side is text, the other a number, and each engine has its own rule: MySQL and MariaDB turn the text into a number, in " +
+    "which 'N01' is 0, so a comparison with 0 meets every text that begins with a letter; T-SQL and Oracle turn the column into " +
+    "numbers and fail at the first row that holds none; PostgreSQL refuses the comparison.",
+  remedy: "Write the constant in the type of the column: a number in quotes for text, without quotes for numbers.",
+  example: {
+    dialect: "mysql",
+    ddl: "CREATE TABLE berth (berth_id int PRIMARY KEY, code varchar(20) NOT NULL UNIQUE, depth_m decimal(4,1));",
+    dangerous: "UPDATE berth SET depth_m = 3 WHERE code = 0;",
+    sound: "UPDATE berth SET depth_m = 3 WHERE code = '0';",
+  },
+  check(context) {
+    if (context.changes.length === 0 || !context.names) return [];
+    const drafts: Draft[] = [];
+    for (const { change } of context.changes) {
+      for (const { expr } of change.conditions) {
+        walk(expr, (node) => {
+          if (node.kind === "binary" && /^(?:=|<>|!=|<|>|<=|>=)$/.test(node.op)) {
+            const draft =
+              compare(node.left, node.right, node, context) ?? compare(node.right, node.left, node, context);
+            if (draft) drafts.push(draft);
+          } else if (node.kind === "in" && node.items) {
+            for (const item of node.items) {
+              const draft = compare(node.operand, item, node, context);
+              if (draft) {
+                drafts.push(draft);
+                break;
+              }
+            }
+          }
+          return undefined;
+        });
+      }
+    }
+    return drafts;
+  },
+};
+
+function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
+  const { dialect } = context;
+  const column = usedColumn(side, context.names)?.offered?.column;
+  const value = constant(other);
+  if (!column || !value || dialect.id === "sqlite") return null;
+  const kind = valueKind(column, dialect.id);
+  const shown = context.show(node);
+  if (kind === "text" && value.type === "number" && !/^(?:json|jsonb|xml|uuid)$/.test(column.type)) {
+    const mysql = dialect.grammar.pipesAreOr;
+    const refuses = dialect.id === "postgresql" || dialect.id === "jet";
+    return {
+      weight: refuses || (mysql && value.value === 0) ? "stop" : "ask",
+      message: refuses
+        ? `\`${shown}\` compares text with a number, which ${dialect.title} refuses.`
+        : mysql && value.value === 0
+          ? `\`${shown}\` meets every \`${column.name}\` that does not begin with a digit: as a number such a text is 0.`
+          : `\`${shown}\` compares text with a number: \`${column.name}\` is turned into numbers, row by row.`,
+      because: [
+        `\`${column.name}\` is ${column.type}, ${value.value} is a number`,
+        mysql
+          ? "in this dialect text becomes the number that it begins with, or 0"
+          : refuses
+            ? "there is no such comparison"
+            : "a row whose text is no number makes the statement fail",
+      ],
+      remedy: `Write the constant as text: '${value.value}'`,
+    };
+  }
+  if (
+    (kind === "integer" || kind === "decimal" || kind === "float") &&
+    value.type === "string" &&
+    value.value.trim() !== "" &&
+    Number.isNaN(Number(value.value))
+  ) {
+    const mysql = dialect.grammar.pipesAreOr;
+    return {
+      weight: mysql ? "ask" : "stop",
+      message: mysql
+        ? `\`${shown}\`: as a number '${value.value}' is ${Number.parseFloat(value.value) || 0}, so this meets the rows with that number.`
+        : `\`${shown}\`: '${value.value}' is no number, so the engine refuses this.`,
+      because: [`\`${column.name}\` is ${column.type}`],
+      remedy: "Write the number that is meant, or the column that holds the text.",
+    };
+  }
+  return null;
+}

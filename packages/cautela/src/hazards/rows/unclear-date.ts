@@ -1,0 +1,69 @@
+import { walk } from "../../sql/children.ts";
+import type { Node } from "../../sql/tree.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/** Functions whose date is read by a format that stands beside it. */
+const FORMATTED =
+  /^(?:to_date|to_timestamp|str_to_date|strptime|convert|try_convert|parse|try_parse|date_format|format|to_char|datevalue|cdate)$/i;
+
+/**
+ * A date that one reader takes for March and another for April.
+ *
+ * @example
+ * UPDATE mooring SET to_day = '03/04/2025' WHERE mooring_id = 3;
+ */
+export const unclearDate: Hazard = {
+  id: "unclear-date",
+  family: "rows",
+  weight: "ask",
+  title: "A date that can be read two ways",
+  explanation:
+    "Written with slashes, dots or a year of two digits, a date is read by the settings of the server or the session: 03/04 is " +
+    "the third of April in one place and the fourth of March in the other. Jet always reads #03/04/2025# in the American way.",
+  remedy: "Write dates as year, month, day: '2025-04-03'.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, to_day date);",
+    dangerous: "UPDATE mooring SET to_day = '03/04/2025' WHERE mooring_id = 3;",
+    sound: "UPDATE mooring SET to_day = '2025-04-03' WHERE mooring_id = 3;",
+  },
+  check({ tree, dialect, show }) {
+    if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert" && tree.kind !== "merge") return [];
+    const drafts: Draft[] = [];
+    walk(tree as Node, (node) => {
+      if (drafts.length > 2) return false;
+      if (node.kind === "call" && FORMATTED.test(node.name.parts[node.name.parts.length - 1].text)) return false;
+      if (node.kind !== "literal" || (node.type !== "string" && node.type !== "date")) return undefined;
+      const match = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{2}|\d{4})(?: |$)/.exec(node.value.trim());
+      if (!match) return undefined;
+      const [first, second] = [Number(match[1]), Number(match[3])];
+      const shortYear = match[4].length === 2;
+      if (first < 1 || second < 1 || first > 31 || second > 31 || (first > 12 && second > 12)) return undefined;
+      const twoWays = first <= 12 && second <= 12 && first !== second;
+      if (!twoWays && !shortYear) return undefined;
+      // A number with dots is no date where dates are not written so.
+      if (match[2] === "." && shortYear) return undefined;
+      const jet = dialect.id === "jet" && node.type === "date";
+      const year = shortYear ? `20${match[4]}` : match[4];
+      const pad = (n: number): string => String(n).padStart(2, "0");
+      drafts.push({
+        weight: jet ? "note" : "ask",
+        message: jet
+          ? `\`${show(node)}\` is month ${first}, day ${second}: Jet reads dates in the American way, whatever the computer shows.`
+          : twoWays
+            ? `${show(node)} is day ${first}, month ${second} for some settings and month ${first}, day ${second} for others.`
+            : `${show(node)} has a year of two digits, whose century the settings decide.`,
+        because: [
+          jet
+            ? "between # signs the month comes first"
+            : "the order of day and month is a setting of the server or the session",
+        ],
+        remedy: twoWays
+          ? `Write '${year}-${pad(second)}-${pad(first)}' or '${year}-${pad(first)}-${pad(second)}', whichever is meant.`
+          : "Write the year with four digits, first.",
+      });
+      return undefined;
+    });
+    return drafts;
+  },
+};

@@ -1,0 +1,91 @@
+import { constant } from "../../analysis/truth.ts";
+import { walk } from "../../sql/children.ts";
+import type { Expr, Limit } from "../../sql/tree.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A number of rows without an order: which ones is the engine's whim.
+ *
+ * @example
+ * DELETE FROM mooring WHERE status = 'left' LIMIT 10;
+ */
+export const unorderedLimit: Hazard = {
+  id: "unordered-limit",
+  family: "rows",
+  weight: "ask",
+  title: "So many rows, but which ones?",
+  explanation:
+    "LIMIT, TOP, ROWNUM and FETCH without ORDER BY take whichever rows come first. A second run, another plan or a copy of " +
+    "the database gives other rows, and the SELECT that looked before showed others than the ones that are changed.",
+  remedy: "Add an ORDER BY that settles the order, or pick the rows by their keys.",
+  example: {
+    dialect: "mysql",
+    ddl: "CREATE TABLE mooring (mooring_id int PRIMARY KEY, status varchar(20) NOT NULL);",
+    dangerous: "DELETE FROM mooring WHERE status = 'left' LIMIT 10;",
+    sound: "DELETE FROM mooring WHERE status = 'left' ORDER BY mooring_id LIMIT 10;",
+  },
+  check({ changes, tree, inCode, dialect, show }) {
+    const drafts: Draft[] = [];
+    const said = (what: string, target: string): void => {
+      drafts.push({
+        message: `${what} takes whichever rows of \`${target}\` come first: there is no order.`,
+        because: ["without ORDER BY the engine may give other rows at every run"],
+        remedy: "Add ORDER BY and the primary key, or name the rows by their keys.",
+      });
+    };
+    // Deleting in portions is done in a loop until nothing is left: there the order does not matter.
+    if (inCode) return drafts;
+    for (const { change, softener, target } of changes) {
+      if (softener || change.action === "truncate") continue;
+      const { statement } = change;
+      if (statement.kind === "truncate") continue;
+      if (statement.limit?.count && statement.orderBy.length === 0 && !wholePortion(statement.limit)) {
+        said(
+          dialect.id === "tsql" ? `TOP ${show(statement.limit.count)}` : `LIMIT ${show(statement.limit.count)}`,
+          target,
+        );
+        continue;
+      }
+      for (const { expr } of change.conditions) {
+        const rows = rownum(expr);
+        if (rows && dialect.id === "plsql") said(`\`${show(rows)}\``, target);
+        walk(expr, (node) => {
+          if (node.kind !== "query") return undefined;
+          const limit = node.limit ?? (node.body.kind === "select" ? node.body.top : null);
+          const one = limit?.count && constant(limit.count);
+          if (
+            limit &&
+            node.orderBy.length === 0 &&
+            node.body.kind === "select" &&
+            !(one?.type === "number" && one.value === 0)
+          ) {
+            said(`\`${show(node)}\``, target);
+          }
+          return undefined;
+        });
+      }
+    }
+    if (tree.kind === "insert" && tree.source) {
+      const limit = tree.source.limit ?? (tree.source.body.kind === "select" ? tree.source.body.top : null);
+      const source = tree.source.body.kind === "select" ? tree.source.body.from[0] : undefined;
+      if (limit?.count && tree.source.orderBy.length === 0 && source?.kind === "table")
+        said(`The limit of the SELECT`, show(source.name));
+    }
+    return drafts;
+  },
+};
+
+/** TOP (100) PERCENT is every row. */
+function wholePortion(limit: Limit): boolean {
+  const count = limit.count && constant(limit.count);
+  return limit.percent && count?.type === "number" && count.value === 100;
+}
+
+function rownum(expr: Expr): Expr | null {
+  if (expr.kind === "logic") return expr.items.map(rownum).find((one) => one !== null) ?? null;
+  if (expr.kind !== "binary") return null;
+  const sides = [expr.left, expr.right];
+  return sides.some((side) => side.kind === "column" && side.path.length === 1 && /^rownum$/i.test(side.path[0].text))
+    ? expr
+    : null;
+}

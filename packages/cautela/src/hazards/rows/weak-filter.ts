@@ -1,0 +1,62 @@
+import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditions.ts";
+import { valueKind } from "../../catalog/types.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/** Names of columns that people take for a key although nothing keeps them unique. */
+const LOOKS_LIKE_ONE =
+  /(?:^|_)(?:name|mail|email|e_mail|login|username|code|phone|mobile|title|sign|licence|license|number|no|nr|vin|iban|isbn|sku|plate|label)$/i;
+
+/**
+ * A filter on a name where one row is meant and nothing keeps the name unique.
+ *
+ * @example
+ * UPDATE owner SET mail = 'ada@quay.example' WHERE name = 'Ada Storm';   -- ask: two owners may be called that
+ */
+export const weakFilter: Hazard = {
+  id: "weak-filter",
+  family: "rows",
+  weight: "ask",
+  title: "A filter that looks as if it meant one row",
+  explanation:
+    "The filter compares a name, a code or an address with one value, as one does to find one row, but no key of the table " +
+    "keeps that column unique: every row with the same value is hit. Filters on categories, dates and foreign keys are meant " +
+    "to hit many rows and are not reported.",
+  remedy: "Filter by the primary key; look the key up first with a SELECT on the name.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE owner (owner_id integer PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(80) UNIQUE, phone varchar(20));",
+    dangerous: "UPDATE owner SET phone = '0441' WHERE name = 'Ada Storm';",
+    sound: "UPDATE owner SET phone = '0441' WHERE mail = 'ada@quay.example';",
+  },
+  check({ changes, names, dialect, show }) {
+    const drafts: Draft[] = [];
+    for (const { change, result, softener, target } of changes) {
+      const { table } = change;
+      if (!table || softener || result.reach.bound !== "some" || change.tied) continue;
+      if (!table.primaryKey && table.uniqueKeys.length === 0) continue;
+      // One condition alone, or several that are all of this kind.
+      const parts = filterParts(change.conditions);
+      const pinned = pinnedConstants(parts, names);
+      if (pinned.length !== parts.length || pinned.length === 0) continue;
+      if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) continue;
+      const columns = pinned.map(({ column }) => table.columns.find((one) => one.name.toLowerCase() === column.name));
+      if (columns.some((column) => !column || valueKind(column, dialect.id) !== "text")) continue;
+      if (table.foreignKeys.some((key) => key.columns.some((one) => columns.some((column) => column?.name === one))))
+        continue;
+      const distinct = columns[0]?.distinct ?? null;
+      // Statistics say that nearly every row has a value of its own.
+      if (distinct !== null && table.rows !== null && table.rows > 20 && distinct >= table.rows * 0.98) continue;
+      const words = pinned.map(({ column, values }) => `\`${column.name}\` = ${shownValue(values[0])}`).join(" and ");
+      const key = table.primaryKey?.columns.join(", ") ?? table.uniqueKeys[0].columns.join(", ");
+      const because = [`no key of \`${target}\` keeps \`${pinned[0].column.name}\` unique`];
+      if (distinct !== null && table.rows !== null)
+        because.push(`its statistics count about ${distinct} different values in ${table.rows} rows`);
+      drafts.push({
+        message: `Every row of \`${target}\` with ${words} is hit, and nothing says that it is only one.`,
+        because,
+        remedy: `Look first: SELECT ${key} FROM ${target} WHERE ${change.conditions.map(({ expr }) => show(expr)).join(" AND ")}; then filter by ${key}.`,
+      });
+    }
+    return drafts;
+  },
+};

@@ -61,6 +61,17 @@ export class History {
     else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, count: 1 });
   }
 
+  readonly #settings = new Map<string, string>();
+
+  /** The value of a session setting as the script has left it; null where it has not touched it. */
+  setting(name: string): string | null {
+    return this.#settings.get(name) ?? null;
+  }
+
+  noteSetting(name: string, value: string): void {
+    this.#settings.set(name, value);
+  }
+
   noteDrop(key: string, line: number): void {
     this.#dropped.set(key, line);
   }

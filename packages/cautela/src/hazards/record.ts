@@ -46,6 +46,13 @@ export function record(context: HazardContext, history: History, at: { statement
     case "copy":
       history.forget(targetOf(context));
       break;
+    case "setting":
+      // SET IDENTITY_INSERT berth ON: the setting is the table for which it is on.
+      if (tree.name === "identity_insert" && tree.target) {
+        const { table } = tableNameOf(tree.target, dialect);
+        history.noteSetting(tree.name, /^on$/i.test(tree.value) ? table : "");
+      } else for (const name of tree.name.split(",")) history.noteSetting(name, tree.value.toLowerCase());
+      break;
     case "create-table":
       history.noteCreate(keyOf(tree.name, context));
       break;

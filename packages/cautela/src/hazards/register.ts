@@ -2,11 +2,22 @@
 import { ambiguousName } from "./joins/ambiguous-name.ts";
 import { fanOut } from "./joins/fan-out.ts";
 import { idleJoin } from "./joins/idle-join.ts";
+import { manyTargets } from "./joins/many-targets.ts";
 import { offKeyJoin } from "./joins/off-key-join.ts";
 import { openJoin } from "./joins/open-join.ts";
+import { outerNull } from "./joins/outer-null.ts";
+import { shadowedAlias } from "./joins/shadowed-alias.ts";
+import { toothlessJoin } from "./joins/toothless-join.ts";
+import { undoneOuter } from "./joins/undone-outer.ts";
 import { unknownName } from "./joins/unknown-name.ts";
 import { wrongTarget } from "./joins/wrong-target.ts";
+import { earlyUse } from "./order/early-use.ts";
+import { leftoverAssignment } from "./order/leftover-assignment.ts";
+import { repeatedChange } from "./order/repeated-change.ts";
+import { rerunsBadly } from "./order/reruns-badly.ts";
+import { staleFilter } from "./order/stale-filter.ts";
 import { idleAccept } from "./reading/idle-accept.ts";
+import { otherDialect } from "./reading/other-dialect.ts";
 import { unread } from "./reading/unread.ts";
 import { deadFilter } from "./rows/dead-filter.ts";
 import { everyRow } from "./rows/every-row.ts";
@@ -24,6 +35,26 @@ import { strandedFilter } from "./rows/stranded-filter.ts";
 import { unclearDate } from "./rows/unclear-date.ts";
 import { unorderedLimit } from "./rows/unordered-limit.ts";
 import { weakFilter } from "./rows/weak-filter.ts";
+import { andInSet } from "./values/and-in-set.ts";
+import { blanksValue } from "./values/blanks-value.ts";
+import { caseGap } from "./values/case-gap.ts";
+import { constantIntoUnique } from "./values/constant-into-unique.ts";
+import { countMismatch } from "./values/count-mismatch.ts";
+import { crossedColumns } from "./values/crossed-columns.ts";
+import { doubleAssign } from "./values/double-assign.ts";
+import { driftsOnRerun } from "./values/drifts-on-rerun.ts";
+import { keyRewrite } from "./values/key-rewrite.ts";
+import { lookalikeColumn } from "./values/lookalike-column.ts";
+import { looseInsert } from "./values/loose-insert.ts";
+import { mayNotFit } from "./values/may-not-fit.ts";
+import { missingElse } from "./values/missing-else.ts";
+import { missingRequired } from "./values/missing-required.ts";
+import { nullIntoRequired } from "./values/null-into-required.ts";
+import { outsideList } from "./values/outside-list.ts";
+import { overwritesFilled } from "./values/overwrites-filled.ts";
+import { readOnlyColumn } from "./values/read-only-column.ts";
+import { selfAssign } from "./values/self-assign.ts";
+import { swappedColumns } from "./values/swapped-columns.ts";
 import type { Hazard } from "./hazard.ts";
 
 /** Every hazard, in the order of the design: by family, then by name. */
@@ -47,10 +78,41 @@ export const hazards: readonly Hazard[] = [
   ambiguousName,
   fanOut,
   idleJoin,
+  manyTargets,
   offKeyJoin,
   openJoin,
+  outerNull,
+  shadowedAlias,
+  toothlessJoin,
+  undoneOuter,
   unknownName,
   wrongTarget,
+  andInSet,
+  blanksValue,
+  caseGap,
+  constantIntoUnique,
+  countMismatch,
+  crossedColumns,
+  doubleAssign,
+  driftsOnRerun,
+  keyRewrite,
+  lookalikeColumn,
+  looseInsert,
+  mayNotFit,
+  missingElse,
+  missingRequired,
+  nullIntoRequired,
+  outsideList,
+  overwritesFilled,
+  readOnlyColumn,
+  selfAssign,
+  swappedColumns,
+  earlyUse,
+  leftoverAssignment,
+  repeatedChange,
+  rerunsBadly,
+  staleFilter,
   idleAccept,
+  otherDialect,
   unread,
 ];

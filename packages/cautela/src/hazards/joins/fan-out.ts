@@ -1,6 +1,7 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { changeLevel, type Level } from "../../analysis/levels.ts";
 import { linksOf, relationsIn, uniqueOn } from "../../analysis/links.ts";
+import { conjuncts } from "../../analysis/reach.ts";
 import type { BoundRelation, Resolution } from "../../analysis/resolve.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -89,6 +90,17 @@ function inserted(context: HazardContext, names: Resolution): Draft[] {
   for (const relation of level.scope.relations) {
     // A joined table whose columns go into the row is what the rows are made of; one that only filters multiplies them.
     if (used.has(relation) || relation.source === null) continue;
+    // LEFT JOIN … WHERE column IS NULL asks for rows without a match, and multiplies nothing.
+    const absent =
+      level.where &&
+      conjuncts(level.where).some(
+        (part) =>
+          part.kind === "is" &&
+          part.test === "null" &&
+          !part.negated &&
+          relationsIn(part, names, here).relations.has(relation),
+      );
+    if (absent) continue;
     const columns = many(relation, level, names);
     if (!columns || columns.length === 0) continue;
     drafts.push({

@@ -1,0 +1,142 @@
+import { assignedIn, filterParts } from "../../analysis/conditions.ts";
+import { changeLevel } from "../../analysis/levels.ts";
+import { isAggregate, relationsIn } from "../../analysis/links.ts";
+import { walk } from "../../sql/children.ts";
+import type { Expr, Query, Source } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * A value from another table that is NULL where nothing matches.
+ *
+ * @example
+ * UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id);
+ */
+export const outerNull: Hazard = {
+  id: "outer-null",
+  family: "joins",
+  weight: "ask",
+  title: "NULL where nothing matches",
+  explanation:
+    "The new value comes from a subquery or a LEFT JOIN, and rows for which there is no match are not filtered out: they are set to " +
+    "NULL, and the value they had is gone. It is quiet when a filter asks for the match, when the value is a count, and when COALESCE gives another value.",
+  remedy: "Add WHERE EXISTS with the same condition, or COALESCE(the subquery, the old value).",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE owner (owner_id integer PRIMARY KEY, phone varchar(20));\nCREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer REFERENCES owner, phone varchar(20), class varchar(10) NOT NULL);",
+    dangerous:
+      "UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE class = 'sail';",
+    sound:
+      "UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE class = 'sail' AND EXISTS (SELECT 1 FROM owner o WHERE o.owner_id = vessel.owner_id);",
+  },
+  check(context) {
+    const { tree, names, changes } = context;
+    if (tree.kind !== "update") return [];
+    const drafts: Draft[] = [];
+    const [judged] = changes;
+    if (!judged || judged.softener || judged.result.filter === "dead" || judged.result.reach.bound === "one")
+      return drafts;
+    for (const { column, value, assignment } of assignedIn(tree, names)) {
+      if (value.kind !== "subquery" || !mayBeEmpty(value.query)) continue;
+      drafts.push(...unmatched(value.query, [column.name], context));
+      if (assignment.targets.length > 1) break;
+    }
+    // (a, b) = (SELECT …)
+    for (const assignment of tree.assignments) {
+      if (assignment.targets.length > 1 && assignment.value.kind === "subquery" && mayBeEmpty(assignment.value.query)) {
+        drafts.push(
+          ...unmatched(
+            assignment.value.query,
+            assignment.targets.map((one) => context.show(one)),
+            context,
+          ),
+        );
+      }
+    }
+    if (names) {
+      const level = changeLevel(tree, names, judged.change.relation?.source ?? null);
+      if (level?.target) {
+        const here = new Set(level.scope.relations);
+        const filter = filterParts(judged.change.conditions.filter((one) => one.where !== "join"));
+        for (const { join, relation } of level.joins) {
+          if (join.type !== "left" || relation.includes(level.target)) continue;
+          // Any condition on the joined table takes the rows without a match away.
+          if (filter.some((part) => relation.some((one) => relationsIn(part, names, here).relations.has(one))))
+            continue;
+          for (const { column, value } of assignedIn(tree, names)) {
+            const from = relation.find((one) => relationsIn(value, names, here).relations.has(one));
+            if (!from || value.kind !== "column") continue;
+            drafts.push({
+              message: `Rows of \`${judged.target}\` without a match in \`${from.name}\` get NULL for \`${column.name}\`.`,
+              because: [`\`${from.name}\` is joined with LEFT JOIN, so its columns are NULL where nothing matches`],
+              remedy: `Write INNER JOIN, or COALESCE(${context.show(value)}, the old value).`,
+            });
+          }
+        }
+      }
+    }
+    return drafts;
+  },
+};
+
+/** Whether a scalar subquery can give no row: an aggregate without groups always gives one. */
+function mayBeEmpty(query: Query): boolean {
+  const { body } = query;
+  if (body.kind !== "select" || body.from.length === 0) return false;
+  if (body.groupBy.length > 0) return true;
+  // A count is never NULL; a sum or a maximum over nothing is.
+  return !body.items.some(
+    ({ expr }) =>
+      isAggregate(expr) &&
+      /^\s*count/i.test(expr.kind === "call" ? expr.name.parts[expr.name.parts.length - 1].text : ""),
+  );
+}
+
+function unmatched(query: Query, columns: readonly string[], context: HazardContext): Draft[] {
+  const { body } = query;
+  if (body.kind !== "select" || body.from.length === 0) return [];
+  const [judged] = context.changes;
+  const filter = judged.change.conditions.map(({ expr }) => expr);
+  const own = tablesOf(body.from);
+  if (filter.some((expr) => asksFor(expr, own))) return [];
+  // Without a tie to the row it is one value for all, and either there or not.
+  if (!judged.change.names.correlated(query)) return [];
+  const required =
+    judged.change.table?.columns.filter((one) => one.required && columns.includes(one.name.toLowerCase())) ?? [];
+  const where = body.where ? ` WHERE ${context.show(body.where)}` : "";
+  const from = context.show(body.from[0]);
+  return [
+    {
+      weight: required.length > 0 || judged.result.filter === "absent" ? "stop" : "ask",
+      message: `Rows of \`${judged.target}\` for which \`${from}\` holds no match get NULL for \`${columns.join(", ")}\`.`,
+      because: [
+        `\`${context.show(query)}\` gives NULL when it finds nothing`,
+        "no filter of the statement asks for the match",
+        ...(required.length > 0
+          ? [`\`${required[0].name}\` may not be NULL, so the statement fails at the first such row`]
+          : []),
+      ],
+      remedy: `Add WHERE EXISTS (SELECT 1 FROM ${from}${where}), or COALESCE(…, ${columns[0]}).`,
+    },
+  ];
+}
+
+function tablesOf(sources: readonly Source[]): Set<string> {
+  const tables = new Set<string>();
+  for (const source of sources) {
+    if (source.kind === "table") tables.add(source.name.parts[source.name.parts.length - 1].text.toLowerCase());
+    else if (source.kind === "joined")
+      for (const name of tablesOf([source.first, ...source.joins.map((join) => join.source)])) tables.add(name);
+  }
+  return tables;
+}
+
+/** Whether a filter asks for rows in one of the tables: EXISTS, IN or a join. */
+function asksFor(expr: Expr, tables: ReadonlySet<string>): boolean {
+  let asks = false;
+  walk(expr, (node) => {
+    if (node.kind === "table" && tables.has(node.name.parts[node.name.parts.length - 1].text.toLowerCase()))
+      asks = true;
+    return undefined;
+  });
+  return asks;
+}

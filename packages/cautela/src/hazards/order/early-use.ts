@@ -1,0 +1,60 @@
+import { isEnginesOwn } from "../../analysis/missing.ts";
+import { tableKey } from "../../catalog/catalog.ts";
+import { tableNameOf, writtenName } from "../../catalog/names.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A table that is used before the script makes it, or after it has dropped it.
+ *
+ * @example
+ * DROP TABLE tariff_notice;
+ * DELETE FROM tariff_notice WHERE tariff_id = 3;   -- stop: it is gone
+ */
+export const earlyUse: Hazard = {
+  id: "early-use",
+  family: "order",
+  weight: "stop",
+  title: "Used before it is there, or after it is gone",
+  explanation:
+    "The script itself makes the table, but further down, or it has dropped it further up. The statement fails where it stands, and what the " +
+    "script has done until then stays done unless a transaction takes it back.",
+  remedy: "Bring the statements into order.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE tariff_notice (tariff_id integer PRIMARY KEY, fee numeric(10,2));",
+    dangerous: "DROP TABLE tariff_notice;\nDELETE FROM tariff_notice WHERE tariff_id = 3;",
+    sound: "DELETE FROM tariff_notice WHERE tariff_id = 3;",
+  },
+  check({ tree, names, history, dialect, catalog }) {
+    const drafts: Draft[] = [];
+    if (names) {
+      for (const { source } of names.missing) {
+        if (isEnginesOwn(source, dialect)) continue;
+        const { schema, table } = tableNameOf(source.name, dialect);
+        const line = history.droppedOn(tableKey(schema, table));
+        if (line === null) continue;
+        drafts.push({
+          message: `\`${writtenName(source.name)}\` is gone here: line ${line} has dropped it.`,
+          because: ["nothing in between makes it again"],
+          remedy: `Move this statement before line ${line}.`,
+        });
+      }
+    }
+    if (tree.kind === "create-table" && catalog && !tree.ifNotExists) {
+      const { schema, table } = tableNameOf(tree.name, dialect);
+      const key = tableKey(schema, table);
+      if (!catalog.relation(key) && history.droppedOn(key) === null) {
+        for (const { statement, region, shown } of history.wanted.get(key) ?? []) {
+          drafts.push({
+            at: { statement, region },
+            message: `\`${shown}\` is not there yet: the script makes it further down.`,
+            because: ["the catalog does not hold it", "the statement that makes it stands behind this one"],
+            remedy: "Move the CREATE TABLE before this statement.",
+          });
+        }
+        history.wanted.delete(key);
+      }
+    }
+    return drafts;
+  },
+};

@@ -1,0 +1,92 @@
+import { assignedIn } from "../../analysis/conditions.ts";
+import type { Hazard } from "../hazard.ts";
+import { statementText } from "../record.ts";
+import { isRelative } from "../values/drifts-on-rerun.ts";
+
+/**
+ * The same change twice in one script.
+ *
+ * @example
+ * UPDATE mooring SET fee = fee * 1.05 WHERE berth_id = 3;
+ * UPDATE mooring SET fee = fee * 1.05 WHERE berth_id = 3;
+ */
+export const repeatedChange: Hazard = {
+  id: "repeated-change",
+  family: "order",
+  weight: "ask",
+  title: "The same change twice",
+  explanation:
+    "The script holds the same statement a second time, word for word: pasted twice, or one of the two was to be altered. A relative change " +
+    "then applies twice, an INSERT brings its rows in twice; other changes do nothing the second time.",
+  remedy: "Take one of the two away, or make the alteration that was meant.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL, note text);",
+    dangerous:
+      "UPDATE mooring SET note = 'a' WHERE mooring_id = 3;\nUPDATE mooring SET note = 'a' WHERE mooring_id = 3;",
+    sound: "UPDATE mooring SET note = 'a' WHERE mooring_id = 3;\nUPDATE mooring SET note = 'a' WHERE mooring_id = 4;",
+  },
+  check(context) {
+    const { tree, names, history, changes, catalog, next, statement, inCode } = context;
+    if (inCode) return [];
+    const relative =
+      tree.kind === "update" &&
+      assignedIn(tree, names).some(
+        ({ column, value, assignment }) => assignment.op !== "=" || isRelative(value, column.name, context),
+      );
+    // A lone slash behind a statement that has ended runs it again (Oracle's shell).
+    const again =
+      context.dialect.id === "plsql" &&
+      statement.terminator === ";" &&
+      next?.kind === "directive" &&
+      next.tree.kind === "directive" &&
+      next.tree.text.trim() === "/";
+    if (again && (tree.kind === "update" || tree.kind === "insert" || tree.kind === "delete")) {
+      return [
+        {
+          weight: relative || tree.kind === "insert" ? "stop" : "note",
+          message: "The lone / behind this statement runs it a second time.",
+          because: ["the semicolon has run it already, and / runs what stands in the buffer"],
+          remedy: "Take the / away, or the semicolon.",
+        },
+      ];
+    }
+    if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert") return [];
+    const text = statementText(context);
+    const before = text === "" ? null : history.seen(text);
+    if (!before || changes.some(({ softener }) => softener)) return [];
+    if (tree.kind === "insert") {
+      const name = tree.target.kind === "table" ? tree.target.name : null;
+      const table = name ? catalog?.resolve(name) : undefined;
+      // Without a key the second one goes in as well; with one it fails.
+      if (tree.source?.body.kind === "values" && tree.source.body.rowCount > 5) return [];
+      return [
+        {
+          weight: "ask",
+          message: `The same rows are inserted a second time: line ${before.line} has the same statement.`,
+          because: [
+            table && (table.primaryKey || table.uniqueKeys.length > 0)
+              ? "where a key is given, the second one fails"
+              : "no key is known that would refuse them",
+          ],
+          remedy: "Take one of the two away.",
+        },
+      ];
+    }
+    return [
+      {
+        weight: relative ? "stop" : "ask",
+        message: relative
+          ? `The same relative change stands on line ${before.line}: it applies twice.`
+          : `The same statement stands on line ${before.line}: one of the two was to be another one, or is one too many.`,
+        because: [
+          "the two are the same word for word",
+          relative
+            ? "the second one goes on from what the first has written"
+            : "the second one finds nothing left to do",
+        ],
+        remedy: "Take one of the two away, or make the alteration that was meant.",
+      },
+    ];
+  },
+};

@@ -1,0 +1,95 @@
+import { filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A filter on a value that an earlier statement has overwritten.
+ *
+ * @example
+ * UPDATE mooring SET status = 'left' WHERE status = 'lying';
+ * UPDATE mooring SET fee = 0 WHERE status = 'lying';   -- there is none left
+ */
+export const staleFilter: Hazard = {
+  id: "stale-filter",
+  family: "order",
+  weight: "ask",
+  title: "A filter on what has just been overwritten",
+  explanation:
+    "An earlier statement of the script has given all rows with a value another one, and this statement looks for the old value: it finds none. " +
+    "In a chain (1 becomes 2, then 2 becomes 3) it is the other way round: the second statement catches the rows of the first as well.",
+  remedy: "Change the order of the statements, or do it in one with CASE.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL, note text);",
+    dangerous:
+      "UPDATE mooring SET status = 'left' WHERE status = 'lying';\nUPDATE mooring SET note = 'closed' WHERE status = 'lying';",
+    sound:
+      "UPDATE mooring SET note = 'closed' WHERE status = 'lying';\nUPDATE mooring SET status = 'left' WHERE status = 'lying';",
+  },
+  check({ changes, names, history, tree }) {
+    const drafts: Draft[] = [];
+    for (const { change, target, result } of changes) {
+      if (result.filter === "dead" || change.action === "truncate") continue;
+      const pinned = pinnedConstants(filterParts(change.conditions), names);
+      if (pinned.length === 0) continue;
+      const past = history.of(target);
+      for (const { column, values } of pinned) {
+        if (values.length !== 1) continue;
+        const [value] = values;
+        // The latest statement that said something about this value of the column.
+        for (let i = past.length - 1; i >= 0; i--) {
+          const earlier = past[i];
+          if (earlier.action !== "update" || !earlier.set.has(column.name)) {
+            if (earlier.assigned.has(column.name)) break;
+            continue;
+          }
+          const written = earlier.set.get(column.name);
+          if (!written) break;
+          const old = earlier.where?.get(column.name);
+          const whole = earlier.where !== null && earlier.where.size === 1 && old !== undefined;
+          if (whole && old && sameValue(old, value) && !sameValue(written, value)) {
+            drafts.push({
+              message: `No row of \`${target}\` has \`${column.name}\` = ${shownValue(value)} any more: line ${earlier.line} has made it ${shownValue(written)}.`,
+              because: [
+                `the statement on line ${earlier.line} changes every row with ${shownValue(value)}`,
+                "what it has overwritten can no longer be found",
+              ],
+              remedy: `Move this statement before line ${earlier.line}, or filter by ${shownValue(written)} if those rows are meant.`,
+            });
+            break;
+          }
+          // 1 becomes 2, then 2 becomes 3.
+          const moves = tree.kind === "update" && assignsConstant(tree, column.name, names);
+          if (whole && old && sameValue(written, value) && moves && sameOrder(old, written)) {
+            drafts.push({
+              message: `The rows that line ${earlier.line} has just moved from ${shownValue(old)} to ${shownValue(written)} are moved on by this statement.`,
+              because: [
+                `it takes every row of \`${target}\` with \`${column.name}\` = ${shownValue(value)}, those of line ${earlier.line} among them`,
+              ],
+              remedy: `Run this statement before line ${earlier.line}, or write both as one CASE.`,
+            });
+            break;
+          }
+          if (sameValue(written, value)) break;
+        }
+      }
+    }
+    return drafts;
+  },
+};
+
+function assignsConstant(
+  tree: Extract<Parameters<Hazard["check"]>[0]["tree"], { kind: "update" }>,
+  column: string,
+  _names: unknown,
+): boolean {
+  return tree.assignments.some(
+    ({ targets, value }) =>
+      value.kind === "literal" &&
+      targets.some((one) => one.kind === "column" && one.path[one.path.length - 1].text.toLowerCase() === column),
+  );
+}
+
+/** Numbers, codes with numbers: what is renumbered in a chain, as against a mark that is set to be found again. */
+function sameOrder(a: { type: string; value?: unknown }, b: { type: string; value?: unknown }): boolean {
+  return a.type === b.type && (a.type === "number" || (/\d/.test(String(a.value)) && /\d/.test(String(b.value))));
+}

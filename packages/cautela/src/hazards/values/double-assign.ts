@@ -1,0 +1,44 @@
+import { assignedIn } from "../../analysis/conditions.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A column assigned twice in one statement.
+ *
+ * @example
+ * UPDATE mooring SET fee = 10, status = 'left', fee = 12 WHERE mooring_id = 3;
+ */
+export const doubleAssign: Hazard = {
+  id: "double-assign",
+  family: "values",
+  weight: "stop",
+  title: "A column assigned twice",
+  explanation:
+    "The same column stands twice in SET. PostgreSQL, T-SQL and Oracle refuse that; MySQL and SQLite keep the last value and drop the first " +
+    "without a word. One of the two was meant for another column.",
+  remedy: "Take one of the two away, or write the column that was meant.",
+  example: {
+    dialect: "sqlite",
+    ddl: "CREATE TABLE mooring (mooring_id INTEGER PRIMARY KEY, status TEXT NOT NULL, fee REAL NOT NULL, note TEXT);",
+    dangerous: "UPDATE mooring SET fee = 10, status = 'left', fee = 12 WHERE mooring_id = 3;",
+    sound: "UPDATE mooring SET fee = 10, status = 'left' WHERE mooring_id = 3;",
+  },
+  check({ tree, names, show, dialect }) {
+    if (tree.kind !== "update") return [];
+    const seen = new Map<string, string>();
+    const drafts: Draft[] = [];
+    for (const { column, value, target } of assignedIn(tree, names)) {
+      const key = `${column.relation?.name ?? ""}\u0000${column.name}`;
+      const before = seen.get(key);
+      if (before !== undefined) {
+        const keeps = dialect.grammar.pipesAreOr || dialect.id === "sqlite";
+        drafts.push({
+          message: `\`${show(target)}\` is assigned twice, \`${before}\` and \`${show(value)}\`: ${keeps ? "the last one wins" : "the engine refuses that"}.`,
+          because: ["the same column stands twice in SET"],
+          remedy: "Take one of the two away, or write the column that was meant.",
+        });
+      }
+      seen.set(key, show(value));
+    }
+    return drafts;
+  },
+};

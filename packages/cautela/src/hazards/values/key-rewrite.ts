@@ -1,0 +1,77 @@
+import { assignedIn } from "../../analysis/conditions.ts";
+import { tableKey } from "../../catalog/catalog.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
+
+/**
+ * A key that is given another value.
+ *
+ * @example
+ * UPDATE berth SET berth_id = 107 WHERE berth_id = 7;
+ */
+export const keyRewrite: Hazard = {
+  id: "key-rewrite",
+  family: "values",
+  weight: "ask",
+  title: "A key that is rewritten",
+  explanation:
+    "The statement changes a primary key, or a column that foreign keys refer to. Whatever has noted the old value, in this database, in " +
+    "a file or on paper, now points at nothing or at another row; foreign keys refuse it or follow it, as they were declared.",
+  remedy: "Make a new row and move what belongs to it, or make sure that every reference follows (ON UPDATE CASCADE).",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE berth (berth_id integer PRIMARY KEY, code varchar(10));\nCREATE TABLE mooring (mooring_id integer PRIMARY KEY, berth_id integer NOT NULL REFERENCES berth ON UPDATE CASCADE);",
+    dangerous: "UPDATE berth SET berth_id = 107 WHERE berth_id = 7;",
+    sound: "UPDATE berth SET code = 'N7' WHERE berth_id = 7;",
+  },
+  check({ tree, names, changes, catalog, show }) {
+    if (tree.kind !== "update" || !catalog) return [];
+    const drafts: Draft[] = [];
+    for (const { change, softener, target } of changes) {
+      const { table } = change;
+      if (!table || softener) continue;
+      const key = tableKey(table.schema, table.name);
+      const referring = catalog.referencing(key);
+      for (const { column, value } of assignedIn(tree, names)) {
+        if (column.relation && column.relation.table !== table) continue;
+        const primary = table.primaryKey?.columns.some((one) => one.toLowerCase() === column.name) ?? false;
+        const followers = referring.filter((other) =>
+          other.foreignKeys.some(
+            (one) =>
+              one.table === key &&
+              (one.referenced.length > 0 ? one.referenced : (table.primaryKey?.columns ?? [])).some(
+                (name) => name.toLowerCase() === column.name,
+              ),
+          ),
+        );
+        if (!primary && followers.length === 0) continue;
+        // Part of a key of several columns, in a table that only links others, is moved about in ordinary work.
+        if (followers.length === 0 && (table.primaryKey?.columns.length ?? 0) > 1) continue;
+        const cascades = followers.filter((other) =>
+          other.foreignKeys.some((one) => one.table === key && one.onUpdate === "cascade"),
+        );
+        const because = [
+          primary
+            ? `\`${column.name}\` is the primary key of \`${target}\``
+            : `foreign keys refer to \`${column.name}\``,
+        ];
+        if (cascades.length > 0)
+          because.push(
+            `${listed(cascades.map((one) => one.name))} ${cascades.length === 1 ? "follows" : "follow"} it (ON UPDATE CASCADE)`,
+          );
+        const others = followers.filter((one) => !cascades.includes(one));
+        if (others.length > 0)
+          because.push(
+            `rows of ${listed(others.map((one) => one.name))} that refer to the old value make the statement fail`,
+          );
+        drafts.push({
+          message: `The key \`${column.name}\` of \`${target}\` becomes \`${show(value)}\`: whatever knows the old value loses its row.`,
+          because,
+          remedy:
+            "Look up who has noted the old value; make a new row and move what belongs to it, if that is possible.",
+        });
+      }
+    }
+    return drafts;
+  },
+};

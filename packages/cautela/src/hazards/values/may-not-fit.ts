@@ -1,0 +1,109 @@
+import { assignedIn, type ConstantValue } from "../../analysis/conditions.ts";
+import { insertedRows } from "../../analysis/inserted.ts";
+import { constant } from "../../analysis/truth.ts";
+import type { Column } from "../../catalog/model.ts";
+import { decimalLimit, integerLimit, textLimit, valueKind } from "../../catalog/types.ts";
+import { walk } from "../../sql/children.ts";
+import type { Dialect, DialectId } from "../../sql/dialects/dialect.ts";
+import type { Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A value that is too long, too large, or loses its fraction.
+ *
+ * @example
+ * UPDATE mooring SET fee = fee * (105 / 100);   -- 105 / 100 is 1 between whole numbers
+ */
+export const mayNotFit: Hazard = {
+  id: "may-not-fit",
+  family: "values",
+  weight: "stop",
+  title: "A value that does not fit",
+  explanation:
+    "The constant is longer than the column, has more digits than it takes, or lies outside the range of its type: engines refuse it, or cut it " +
+    "off when they are not strict. A division between whole numbers gives a whole number in PostgreSQL, SQLite and T-SQL, so 105 / 100 is 1.",
+  remedy: "Shorten the value, widen the column first, or write one side of the division with a decimal point.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(8) NOT NULL, fee numeric(10,2) NOT NULL);",
+    dangerous: "UPDATE mooring SET status = 'cancelled' WHERE mooring_id = 3;",
+    sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
+  },
+  check({ tree, names, changes, catalog, dialect, show }) {
+    const drafts: Draft[] = [];
+    const say = (column: string, what: string): void => {
+      if (drafts.length >= 5) return;
+      const lax = dialect.grammar.pipesAreOr ? " (or cuts it off, when it is not strict)" : "";
+      drafts.push({
+        message: `${what} does not fit into \`${column}\`, so the engine refuses it${lax}.`,
+        because: [],
+        remedy: "Shorten the value, or widen the column first.",
+      });
+    };
+    const look = (column: Column | null | undefined, expr: Expr | undefined): void => {
+      if (!column || !expr) return;
+      const value = constant(expr);
+      const why = value ? tooMuch(value, column, dialect.id) : null;
+      if (why) {
+        say(column.name, `\`${show(expr)}\``);
+        drafts[drafts.length - 1].because.push(why);
+      }
+    };
+    for (const { column, value } of assignedIn(tree, names)) {
+      const known =
+        column.offered?.column ??
+        changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      look(known, value);
+      const division = wholeDivision(value, dialect);
+      if (division) {
+        drafts.push({
+          message: `\`${show(division.expr)}\` is ${division.result} between whole numbers, not ${division.exact}.`,
+          because: [`${dialect.title} divides whole numbers without a fraction`],
+          remedy: `Write ${division.left}.0 / ${division.right}`,
+        });
+      }
+    }
+    const inserted = insertedRows(tree, catalog, dialect);
+    if (inserted?.table)
+      for (const row of inserted.rows) for (const [i, column] of inserted.columns.entries()) look(column, row[i]);
+    return drafts;
+  },
+};
+
+function tooMuch(value: ConstantValue, column: Column, dialect: DialectId): string | null {
+  if (value.type === "string") {
+    const limit = textLimit(column, dialect);
+    const length = [...value.value].length;
+    return limit !== null && length > limit
+      ? `it has ${length} characters, and \`${column.name}\` takes ${limit}`
+      : null;
+  }
+  if (value.type !== "number") return null;
+  const digits = decimalLimit(column, dialect);
+  if (digits && Math.abs(value.value) >= 10 ** Math.max(0, digits.whole))
+    return `\`${column.name}\` takes ${digits.whole} digits before the point`;
+  const range = valueKind(column, dialect) === "integer" ? integerLimit(column, dialect) : null;
+  if (range && (value.value < range.low || value.value > range.high))
+    return `\`${column.name}\` takes ${range.low} to ${range.high}`;
+  return null;
+}
+
+/** A division of two whole constants that does not come out even. */
+function wholeDivision(
+  value: Expr,
+  dialect: Dialect,
+): { expr: Expr; left: number; right: number; result: number; exact: number } | null {
+  if (dialect.id !== "postgresql" && dialect.id !== "sqlite" && dialect.id !== "tsql") return null;
+  let found: { expr: Expr; left: number; right: number; result: number; exact: number } | null = null;
+  walk(value, (node) => {
+    if (found || node.kind !== "binary" || node.op !== "/") return undefined;
+    const whole = (expr: Expr): number | null =>
+      expr.kind === "literal" && expr.type === "number" && /^\d+$/.test(expr.value) ? Number(expr.value) : null;
+    const left = whole(node.left);
+    const right = whole(node.right);
+    if (left === null || right === null || right === 0 || left % right === 0) return undefined;
+    found = { expr: node, left, right, result: Math.trunc(left / right), exact: left / right };
+    return undefined;
+  });
+  return found;
+}

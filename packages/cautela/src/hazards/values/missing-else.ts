@@ -1,0 +1,134 @@
+import { assignedIn, type ConstantValue, filterParts, pinnedConstants, sameValue } from "../../analysis/conditions.ts";
+import { constant, plainColumn } from "../../analysis/truth.ts";
+import type { Case, Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * A CASE that writes NULL where no arm matches.
+ *
+ * @example
+ * UPDATE tariff SET fee = CASE class WHEN 'sail' THEN 10 WHEN 'motor' THEN 14 END;   -- every other class gets NULL
+ */
+export const missingElse: Hazard = {
+  id: "missing-else",
+  family: "values",
+  weight: "ask",
+  title: "A CASE without ELSE",
+  explanation:
+    "Where no arm matches, a CASE without ELSE is NULL, and so are an IIF without its third part and a DECODE without a default. The " +
+    "rows that no arm speaks of lose the value they had. It is quiet when the filter admits only what the arms cover.",
+  remedy: "Add ELSE with the old value of the column, or a filter that admits only the values in the arms.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE vessel (vessel_id integer PRIMARY KEY, class varchar(20) NOT NULL, crew integer);",
+    dangerous: "UPDATE vessel SET crew = CASE class WHEN 'sail' THEN 2 WHEN 'motor' THEN 3 END WHERE vessel_id > 100;",
+    sound:
+      "UPDATE vessel SET crew = CASE class WHEN 'sail' THEN 2 WHEN 'motor' THEN 3 END WHERE class IN ('sail', 'motor');",
+  },
+  check(context) {
+    const { tree, names, changes } = context;
+    if (tree.kind !== "update") return [];
+    const [judged] = changes;
+    if (!judged || judged.softener || judged.result.filter === "dead") return [];
+    const drafts: Draft[] = [];
+    for (const { column, value } of assignedIn(tree, names)) {
+      const open = openChoice(value);
+      if (!open) continue;
+      if (open.kind === "case" && covered(open, context)) continue;
+      const required =
+        judged.change.table?.columns.find((one) => one.name.toLowerCase() === column.name)?.required ?? false;
+      const wide = judged.result.reach.bound === "every";
+      drafts.push({
+        weight: required || wide ? "stop" : "ask",
+        message: `Rows that no arm of \`${context.show(open)}\` matches get NULL for \`${column.name}\`.`,
+        because: [
+          open.kind === "case" ? "the CASE has no ELSE" : "the function has no value for the rest",
+          wide ? "the statement reaches every row" : "the filter does not admit only what the arms cover",
+          ...(required ? [`\`${column.name}\` may not be NULL, so the statement fails at the first such row`] : []),
+        ],
+        remedy: `Add ELSE ${column.name} to keep what is there.`,
+      });
+    }
+    return drafts;
+  },
+};
+
+/** The CASE, IIF or DECODE of a value that has nothing for the rest; also inside what passes NULL on. */
+export function openChoice(value: Expr): Expr | null {
+  switch (value.kind) {
+    case "case":
+      return value.otherwise === null ? value : null;
+    case "cast":
+      return openChoice(value.operand);
+    case "binary":
+      return openChoice(value.left) ?? openChoice(value.right);
+    case "call": {
+      const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
+      if (name === "iif" && value.args.length === 2) return value;
+      if (name === "decode" && value.args.length >= 3 && value.args.length % 2 === 1) return value;
+      // What catches a NULL makes it harmless.
+      if (/^(?:coalesce|ifnull|isnull|nvl|nvl2|nz|concat|concat_ws)$/.test(name)) return null;
+      if (
+        /^(?:json_set|json_replace|jsonb_set|upper|lower|round|abs|trim|replace|substr|substring|concat)$/.test(name)
+      ) {
+        for (const arg of value.args) {
+          const found = openChoice(arg);
+          if (found) return found;
+        }
+      }
+      return null;
+    }
+    default:
+      return null;
+  }
+}
+
+/** The constants that the arms of a CASE compare one column with; null for any other CASE. */
+export function armValues(node: Case): { column: string; values: ConstantValue[] } | null {
+  let column: string | null = null;
+  const values: ConstantValue[] = [];
+  const take = (expr: Expr): boolean => {
+    const ref = plainColumn(expr);
+    const name = ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
+    if (name === null || (column !== null && column !== name)) return false;
+    column = name;
+    return true;
+  };
+  if (node.operand && !take(node.operand)) return null;
+  for (const { when } of node.whens) {
+    if (node.operand) {
+      const value = constant(when);
+      if (!value || value.type === "null") return null;
+      values.push(value);
+      continue;
+    }
+    if (when.kind === "binary" && when.op === "=" && take(when.left)) {
+      const value = constant(when.right);
+      if (!value || value.type === "null") return null;
+      values.push(value);
+    } else if (when.kind === "in" && !when.negated && when.items && take(when.operand)) {
+      for (const item of when.items) {
+        const value = constant(item);
+        if (!value || value.type === "null") return null;
+        values.push(value);
+      }
+    } else return null;
+  }
+  return column === null ? null : { column, values };
+}
+
+/** Whether the filter admits only values for which there is an arm, or an arm repeats the whole filter. */
+function covered(node: Case, context: HazardContext): boolean {
+  const parts = filterParts(context.changes[0].change.conditions);
+  // CASE WHEN a THEN … WHEN b THEN … END WHERE a OR b
+  const arms = node.operand ? [] : node.whens.map(({ when }) => context.show(when).toLowerCase());
+  const said = parts.flatMap((part) => (part.kind === "logic" && part.op === "or" ? [part.items] : [[part]]));
+  if (arms.length > 0 && said.some((list) => list.every((one) => arms.includes(context.show(one).toLowerCase()))))
+    return true;
+  const known = armValues(node);
+  if (!known) return false;
+  return pinnedConstants(parts, context.names).some(
+    ({ column, values }) =>
+      column.name === known.column && values.every((value) => known.values.some((one) => sameValue(one, value))),
+  );
+}

@@ -1,0 +1,72 @@
+import { insertedRows } from "../../analysis/inserted.ts";
+import type { Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
+
+/**
+ * An INSERT without a value for a required column.
+ *
+ * @example
+ * INSERT INTO mooring (berth_id, from_day) VALUES (3, '2025-04-03');   -- vessel_id is NOT NULL and has no default
+ */
+export const missingRequired: Hazard = {
+  id: "missing-required",
+  family: "values",
+  weight: "stop",
+  title: "A required column without a value",
+  explanation:
+    "The column is NOT NULL, has no default and is not numbered by the engine, and the INSERT gives it no value: the engine refuses the " +
+    "statement. MySQL without strict mode writes 0 or an empty text instead.",
+  remedy: "Add the column and its value.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id serial PRIMARY KEY, berth_id integer NOT NULL, vessel_id integer NOT NULL, fee numeric(10,2) NOT NULL DEFAULT 0);",
+    dangerous: "INSERT INTO mooring (berth_id) VALUES (3);",
+    sound: "INSERT INTO mooring (berth_id, vessel_id) VALUES (3, 12);",
+  },
+  check({ tree, catalog, dialect }) {
+    const inserted = insertedRows(tree, catalog, dialect);
+    if (!inserted?.table || !inserted.names || !inserted.listed || inserted.table.partial) return [];
+    const { table, names } = inserted;
+    // What a trigger fills in before the row is written is its own affair.
+    const key = `${table.schema}\u0000${table.name}`;
+    if (
+      catalog
+        ?.triggersOf(key)
+        .some(
+          (one) =>
+            one.timing === "before" && one.level === "row" && one.events.includes("insert") && one.enabled !== "off",
+        )
+    )
+      return [];
+    const missing = table.columns.filter((column) => {
+      if (
+        !column.required ||
+        column.default !== null ||
+        column.generated ||
+        column.identity ||
+        names.includes(column.name)
+      )
+        return false;
+      // The row's number (sqlite), the counter of a Jet file.
+      if (
+        dialect.id === "sqlite" &&
+        column.type === "integer" &&
+        table.primaryKey?.columns.length === 1 &&
+        table.primaryKey.columns[0] === column.name
+      )
+        return false;
+      if (column.type === "counter" || (dialect.id === "tsql" && column.type === "timestamp")) return false;
+      return !(dialect.grammar.pipesAreOr && column.type === "timestamp");
+    });
+    if (missing.length === 0) return [];
+    return [
+      {
+        message: `There is no value for ${listed(missing.map((one) => one.name))} of \`${table.name}\`, so the engine refuses this.`,
+        because: [
+          `${missing.length === 1 ? "it is" : "they are"} NOT NULL and ${missing.length === 1 ? "has" : "have"} no default`,
+        ],
+        remedy: `Add ${missing.map((one) => one.name).join(", ")} and ${missing.length === 1 ? "its value" : "their values"}.`,
+      },
+    ];
+  },
+};

@@ -1,0 +1,56 @@
+import { assignedIn } from "../../analysis/conditions.ts";
+import { insertedRows } from "../../analysis/inserted.ts";
+import { constant } from "../../analysis/truth.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * NULL for a column that may not be NULL.
+ *
+ * @example
+ * UPDATE mooring SET status = NULL WHERE mooring_id = 3;
+ */
+export const nullIntoRequired: Hazard = {
+  id: "null-into-required",
+  family: "values",
+  weight: "stop",
+  title: "NULL for a column that may not be NULL",
+  explanation:
+    "The column is declared NOT NULL, and the statement writes NULL into it: the engine refuses the whole statement. MySQL and MariaDB without " +
+    "strict mode write 0 or an empty text instead, which is worse.",
+  remedy: "Write the value that stands for nothing in this column, or leave the column out.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL, to_day date);",
+    dangerous: "UPDATE mooring SET status = NULL WHERE mooring_id = 3;",
+    sound: "UPDATE mooring SET to_day = NULL WHERE mooring_id = 3;",
+  },
+  check({ tree, names, changes, catalog, dialect }) {
+    const drafts: Draft[] = [];
+    const say = (column: string, table: string): void => {
+      drafts.push({
+        message: `\`${column}\` of \`${table}\` may not be NULL, so the engine refuses this.`,
+        because: [`\`${column}\` is declared NOT NULL`],
+        remedy: "Write a value, or leave the column out if it has a default.",
+      });
+    };
+    for (const { column, value } of assignedIn(tree, names)) {
+      if (constant(value)?.type !== "null") continue;
+      const known =
+        column.offered?.column ??
+        changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      if (known?.required) say(column.name, column.relation?.table?.name ?? changes[0]?.target ?? "");
+    }
+    const inserted = insertedRows(tree, catalog, dialect);
+    if (inserted?.table) {
+      const { table, columns } = inserted;
+      columns.forEach((column, i) => {
+        if (!column?.required || column.identity !== null) return;
+        // The row's number is made up where NULL is given (sqlite), and so is a time stamp (mysql).
+        if (dialect.id === "sqlite" && table.primaryKey?.columns.includes(column.name)) return;
+        if (dialect.grammar.pipesAreOr && column.type === "timestamp") return;
+        if (inserted.rows.some((row) => row[i] && constant(row[i])?.type === "null")) say(column.name, table.name);
+      });
+    }
+    return drafts;
+  },
+};

@@ -1,0 +1,77 @@
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
+import { constant } from "../../analysis/truth.ts";
+import { walk } from "../../sql/children.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+const STAND_INS = /^(?:unknown|n\/?a|none|not known|tbd|missing|default|-|\?|unbekannt|sans|null)$/i;
+const FILLING =
+  /\b(?:fill(?:s|ed|ing)?(?: in| up)?|missing|where (?:empty|null|there is none)|without (?:a|an) \w+|back-?fill|complete[sd]?)\b/i;
+
+/**
+ * A fill-in that also replaces what is there.
+ *
+ * @example
+ * -- fill in the missing phone numbers
+ * UPDATE owner SET phone = 'unknown' WHERE left_on IS NULL;
+ */
+export const overwritesFilled: Hazard = {
+  id: "overwrites-filled",
+  family: "values",
+  weight: "ask",
+  title: "A fill-in that replaces what is there",
+  explanation:
+    "The value looks like a stand-in for what is missing, or the comment says that gaps are filled, but no condition asks whether the " +
+    "column is empty: values that are there are replaced as well.",
+  remedy: "Add AND column IS NULL, or write COALESCE(column, the value).",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE owner (owner_id integer PRIMARY KEY, phone varchar(20), left_on date);",
+    dangerous: "-- fill in the missing phone numbers\nUPDATE owner SET phone = 'unknown' WHERE left_on IS NULL;",
+    sound:
+      "-- fill in the missing phone numbers\nUPDATE owner SET phone = 'unknown' WHERE left_on IS NULL AND phone IS NULL;",
+  },
+  check(context) {
+    const { tree, names, changes, comments } = context;
+    if (tree.kind !== "update") return [];
+    const [judged] = changes;
+    if (!judged || judged.softener || judged.result.reach.bound === "one" || judged.result.filter === "dead") return [];
+    const filter = filterParts(judged.change.conditions);
+    const drafts: Draft[] = [];
+    let filling: boolean | null = null;
+    for (const { column, value } of assignedIn(tree, names)) {
+      const known = judged.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      if (known?.required) continue;
+      const standIn = constant(value);
+      const looks = standIn?.type === "string" && STAND_INS.test(standIn.value.trim());
+      if (!looks) {
+        filling ??= FILLING.test(comments());
+        if (!filling) continue;
+      }
+      if (mentions(value, column.name, context) || filter.some((part) => mentions(part, column.name, context)))
+        continue;
+      drafts.push({
+        message: `Rows of \`${judged.target}\` that have a value in \`${column.name}\` lose it: nothing asks whether it is empty.`,
+        because: [
+          looks
+            ? `${context.show(value)} looks like a stand-in for a missing value`
+            : "the comment says that gaps are filled",
+        ],
+        remedy: `Add AND ${column.name} IS NULL, or SET ${column.name} = COALESCE(${column.name}, ${context.show(value)}).`,
+      });
+    }
+    return drafts;
+  },
+};
+
+function mentions(
+  expr: Parameters<typeof walk>[0],
+  column: string,
+  { names }: Parameters<Hazard["check"]>[0],
+): boolean {
+  let found = false;
+  walk(expr, (node) => {
+    if (node.kind === "column" && usedColumn(node, names)?.name === column) found = true;
+    return undefined;
+  });
+  return found;
+}

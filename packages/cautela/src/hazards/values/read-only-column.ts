@@ -1,0 +1,71 @@
+import { assignedIn } from "../../analysis/conditions.ts";
+import { insertedRows } from "../../analysis/inserted.ts";
+import type { Column } from "../../catalog/model.ts";
+import type { Expr } from "../../sql/tree.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A column that only the engine writes.
+ *
+ * @example
+ * UPDATE tariff SET fee_with_tax = 12 WHERE tariff_id = 3;   -- GENERATED ALWAYS AS (fee * 1.19)
+ */
+export const readOnlyColumn: Hazard = {
+  id: "read-only-column",
+  family: "values",
+  weight: "stop",
+  title: "A column that only the engine writes",
+  explanation:
+    "Generated columns are computed from others, identity columns are numbered by the engine, a rowversion counts changes. A statement that " +
+    "gives them a value is refused (a generated column takes DEFAULT only; an identity takes a value when that is switched on first).",
+  remedy: "Leave the column out, or change the columns that it is computed from.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE tariff (tariff_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL, fee_with_tax numeric(10,2) GENERATED ALWAYS AS (fee * 1.19) STORED);",
+    dangerous: "UPDATE tariff SET fee_with_tax = 12 WHERE tariff_id = 3;",
+    sound: "UPDATE tariff SET fee = 10 WHERE tariff_id = 3;",
+  },
+  check({ tree, names, changes, catalog, dialect, history, slice, statement }) {
+    const drafts: Draft[] = [];
+    const say = (column: Column, why: string): void => {
+      drafts.push({
+        message: `\`${column.name}\` is written by the engine alone, so this is refused.`,
+        because: [why],
+        remedy: column.expression ? `Change what it is computed from: ${column.expression}` : "Leave the column out.",
+      });
+    };
+    const isDefault = (value: Expr): boolean => value.kind === "literal" && value.type === "default";
+    for (const { column, value } of assignedIn(tree, names)) {
+      const known =
+        column.offered?.column ??
+        changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      if (!known || isDefault(value)) continue;
+      if (known.generated) say(known, "it is computed from other columns");
+      else if (known.identity && (dialect.id === "tsql" || known.identity === "always"))
+        say(known, "it is an identity, which the engine numbers");
+      else if (dialect.id === "tsql" && known.type === "timestamp")
+        say(known, "a rowversion counts the changes of its row");
+    }
+    const inserted = insertedRows(tree, catalog, dialect);
+    if (inserted?.table && inserted.listed) {
+      const overriding = /\boverriding\s+(?:system|user)\s+value\b/i.test(
+        slice(statement.start, Math.min(statement.end, statement.start + 2000)),
+      );
+      inserted.columns.forEach((column, i) => {
+        if (!column) return;
+        const values = inserted.rows.map((row) => row[i]).filter((one): one is Expr => one !== undefined);
+        if (values.length > 0 && values.every(isDefault)) return;
+        if (column.generated) say(column, "it is computed from other columns");
+        else if (column.identity === "always" && dialect.id === "postgresql" && !overriding)
+          say(column, "GENERATED ALWAYS takes a value only with OVERRIDING SYSTEM VALUE");
+        else if (
+          column.identity &&
+          dialect.id === "tsql" &&
+          history.setting("identity_insert") !== inserted.table?.name
+        )
+          say(column, "an identity takes a value only while SET IDENTITY_INSERT is ON for the table");
+      });
+    }
+    return drafts;
+  },
+};

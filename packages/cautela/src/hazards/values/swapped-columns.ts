@@ -1,0 +1,59 @@
+import { type AssignedColumn, assignedIn, usedColumn } from "../../analysis/conditions.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * Two columns copied crosswise.
+ *
+ * @example
+ * UPDATE mooring m SET from_day = r.to_day, to_day = r.from_day FROM request r WHERE r.mooring_id = m.mooring_id;
+ */
+export const swappedColumns: Hazard = {
+  id: "swapped-columns",
+  family: "values",
+  weight: "ask",
+  title: "Two columns copied crosswise",
+  explanation:
+    "Each of two columns gets the source's column of the other's name. Within one table an exchange may be meant, but MySQL and MariaDB " +
+    "assign from left to right: the second one then reads the value that has just been written, and both end up the same.",
+  remedy:
+    "Copy each column from the one of its name; exchange two columns by way of a variable or a joined copy (mysql).",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE request (mooring_id integer PRIMARY KEY, from_day date NOT NULL, to_day date NOT NULL);\nCREATE TABLE mooring (mooring_id integer PRIMARY KEY, from_day date NOT NULL, to_day date NOT NULL);",
+    dangerous:
+      "UPDATE mooring AS m SET from_day = r.to_day, to_day = r.from_day FROM request r WHERE r.mooring_id = m.mooring_id;",
+    sound:
+      "UPDATE mooring AS m SET from_day = r.from_day, to_day = r.to_day FROM request r WHERE r.mooring_id = m.mooring_id;",
+  },
+  check({ tree, names, show, dialect }) {
+    if (tree.kind !== "update" && tree.kind !== "merge") return [];
+    const drafts: Draft[] = [];
+    const list = assignedIn(tree, names);
+    const copied = (one: AssignedColumn): string | null => usedColumn(one.value, names)?.name ?? null;
+    for (let i = 0; i < list.length && i < 200; i++) {
+      for (let j = i + 1; j < list.length && j < 200; j++) {
+        const [a, b] = [list[i], list[j]];
+        if (a.column.name === b.column.name || copied(a) !== b.column.name || copied(b) !== a.column.name) continue;
+        const source = usedColumn(a.value, names);
+        const own = !source?.relation || source.relation === a.column.relation;
+        const mysql = dialect.grammar.pipesAreOr;
+        if (own && !mysql) continue;
+        drafts.push({
+          weight: own ? "stop" : "ask",
+          message: own
+            ? `\`${a.column.name}\` and \`${b.column.name}\` do not change places: both end up with the old \`${b.column.name}\`.`
+            : `\`${a.column.name}\` gets \`${show(a.value)}\` and \`${b.column.name}\` gets \`${show(b.value)}\`: the two are copied crosswise.`,
+          because: [
+            own
+              ? "assignments run from left to right, and the second one reads what the first has written"
+              : "the source has columns of both names",
+          ],
+          remedy: own
+            ? `Keep one value first: SET ${a.column.name} = (@old := ${a.column.name}), …`
+            : `SET ${a.column.name} = ${show(b.value)}, ${b.column.name} = ${show(a.value)}`,
+        });
+      }
+    }
+    return drafts;
+  },
+};

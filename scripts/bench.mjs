@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { performance } from "node:perf_hooks";
 import { catalogFromDdl, readScript, review, ScriptReader } from "cautela";
 import { loadModule, parseSync } from "libpg-query";
-import { benchScript } from "./bench-script.mjs";
+import { benchSchema, benchScript } from "./bench-script.mjs";
 
 const MB = 1024 * 1024;
 await loadModule();
@@ -35,16 +35,7 @@ function read(text) {
 
 const small = benchScript(2 * MB);
 const large = benchScript(32 * MB);
-const catalog = catalogFromDdl(
-  "mooring vessel berth pilotage tariff owner"
-    .split(" ")
-    .map(
-      (name) =>
-        `CREATE TABLE ${name} (id int PRIMARY KEY, fee numeric, status text, name text, from_day date, to_day date, class text, length_m numeric);`,
-    )
-    .join("\n"),
-  { dialect: "postgresql" },
-);
+const catalog = catalogFromDdl(benchSchema, { dialect: "postgresql" });
 
 const least = best(12, {
   trees: () => readScript(small),

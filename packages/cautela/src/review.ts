@@ -1,5 +1,6 @@
 import { annotation } from "./analysis/annotations.ts";
 import { changesOf, targetName } from "./analysis/change.ts";
+import { type Found, foundIn } from "./analysis/found.ts";
 import { History } from "./analysis/history.ts";
 import { missingTables } from "./analysis/missing.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
@@ -203,7 +204,7 @@ export class ReviewSession {
     const region = regionOf(statement, source.lines);
     const judged = this.#judge(tree);
     const context = this.#context(statement, source, next, inCode, judged);
-    const accepts = this.#accepts(statement, source);
+    const accepts = statement.comments.length > 0 ? this.#accepts(statement, source) : NO_ACCEPTS;
     const used = new Set<string>();
     let verdict: Verdict = "clear";
     const put = (hazard: string, usual: Weight, draft: Draft): void => {
@@ -268,6 +269,7 @@ export class ReviewSession {
     const dialect = dialects[this.#dialect];
     const { tree } = statement;
     let names: Resolution | null | undefined;
+    let found: Found | null = null;
     return {
       dialect,
       catalog,
@@ -278,6 +280,10 @@ export class ReviewSession {
       get names() {
         if (names === undefined) names = catalog ? resolveStatement(tree, catalog, dialect) : null;
         return names;
+      },
+      get found() {
+        found ??= foundIn(tree);
+        return found;
       },
       history: this.#history,
       next,
@@ -376,6 +382,8 @@ function namedTarget(tree: Statement): Name | null {
       return null;
   }
 }
+
+const NO_ACCEPTS: ReadonlyMap<string, string> = new Map();
 
 /** The hazards that hang on knowing a table. */
 const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];

@@ -30,8 +30,15 @@ export function usedColumn(expr: Expr, names: Resolution | null): UsedColumn | n
 
 /** Every part of a filter that a row must meet, conditions of inner joins included. */
 export function filterParts(conditions: readonly { expr: Expr }[]): Expr[] {
-  return conditions.flatMap(({ expr }) => conjuncts(expr));
+  const known = partsOf.get(conditions);
+  if (known) return known;
+  const parts =
+    conditions.length === 1 ? conjuncts(conditions[0].expr) : conditions.flatMap(({ expr }) => conjuncts(expr));
+  partsOf.set(conditions, parts);
+  return parts;
 }
+
+const partsOf = new WeakMap<readonly { expr: Expr }[], Expr[]>();
 
 /** The columns of a filter that are pinned to constants: `status = 'lying'`, `class IN ('sail', 'motor')`. */
 export function pinnedConstants(
@@ -83,6 +90,17 @@ export interface AssignedColumn {
 
 /** The plain assignments of a statement, those of upserts and MERGE included; `(a, b) = (1, 2)` is taken apart. */
 export function assignedIn(statement: Statement, names: Resolution | null): AssignedColumn[] {
+  const known = assignedOf.get(statement);
+  if (known && known.names === names) return known.list;
+  const list = readAssigned(statement, names);
+  if (list.length > 0) assignedOf.set(statement, { names, list });
+  return list;
+}
+
+/** Every hazard of values asks for them. */
+const assignedOf = new WeakMap<Statement, { names: Resolution | null; list: AssignedColumn[] }>();
+
+function readAssigned(statement: Statement, names: Resolution | null): AssignedColumn[] {
   const lists: Assignment[][] = [];
   if (statement.kind === "update") lists.push(statement.assignments);
   else if (statement.kind === "merge") for (const when of statement.whens) lists.push(when.assignments);

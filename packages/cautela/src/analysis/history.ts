@@ -1,5 +1,4 @@
 import type { Region } from "../region.ts";
-import type { Expr } from "../sql/tree.ts";
 import type { ConstantValue } from "./conditions.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
@@ -15,8 +14,6 @@ export interface PastChange {
   assigned: Map<string, string>;
   /** Columns that its filter pins to one constant, when the filter is nothing else. */
   where: Map<string, ConstantValue> | null;
-  /** The whole filter as text. */
-  filterText: string;
 }
 
 /** How many changes of one table are remembered, and how many texts. */
@@ -88,22 +85,9 @@ export class History {
 
 /** A text in which only what means something is left: blanks and comments count as one blank. */
 export function plainText(text: string): string {
-  return text
-    .replace(/--[^\n]*|\/\*[^*]*\*+(?:[^/*][^*]*\*+)*\//g, " ")
-    .replace(/\s+/g, " ")
-    .trim()
-    .toLowerCase();
-}
-
-/** Whether a value depends on the column that it is written to: `fee * 1.05` for `fee`. */
-export function dependsOn(
-  value: Expr,
-  column: string,
-  visit: (expr: Expr, found: (name: string) => void) => void,
-): boolean {
-  let depends = false;
-  visit(value, (name) => {
-    if (name === column) depends = true;
-  });
-  return depends;
+  // Most statements have nothing to take away.
+  const plain = /--|\/\*|\s\s|[\n\t\r]/.test(text)
+    ? text.replace(/--[^\n]*|\/\*[^*]*\*+(?:[^/*][^*]*\*+)*\//g, " ").replace(/\s+/g, " ")
+    : text;
+  return plain.trim().toLowerCase();
 }

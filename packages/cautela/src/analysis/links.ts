@@ -26,6 +26,16 @@ export interface Links {
 
 /** Reads the conditions of one level: its WHERE and the ON of its joins. */
 export function linksOf(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
+  const known = linked.get(conditions);
+  if (known) return known;
+  const links = readLinks(conditions, names, scope);
+  linked.set(conditions, links);
+  return links;
+}
+
+const linked = new WeakMap<readonly Expr[], Links>();
+
+function readLinks(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
   const links: Links = { equal: [], pinned: [], tied: new Map(), undecided: false };
   const here = new Set(scope.relations);
   for (const condition of conditions) {

@@ -130,8 +130,13 @@ function limitOf(change: Change): number | null {
 
 /** The parts of an AND, nested ones included. */
 export function conjuncts(expr: Expr): Expr[] {
-  if (expr.kind === "logic" && expr.op === "and") return expr.items.flatMap(conjuncts);
-  return [expr];
+  if (expr.kind !== "logic" || expr.op !== "and") return [expr];
+  const parts: Expr[] = [];
+  for (const item of expr.items) {
+    if (item.kind === "logic" && item.op === "and") parts.push(...conjuncts(item));
+    else parts.push(item);
+  }
+  return parts;
 }
 
 /** At most how many rows a filter can meet, by the keys it pins; null when no key is pinned whole. */

@@ -100,6 +100,17 @@ interface CommonScope {
 
 const NO_ALIASES: ReadonlySet<string> = new Set();
 
+const offers = new WeakMap<Table, readonly OfferedColumn[]>();
+
+/** The columns of a table as it offers them, made once. */
+function offeredBy(table: Table): readonly OfferedColumn[] {
+  const known = offers.get(table);
+  if (known) return known;
+  const made = table.columns.map((column) => ({ name: column.name, column }));
+  offers.set(table, made);
+  return made;
+}
+
 class Resolver {
   readonly bindings = new Map<ColumnRef, Binding>();
   readonly scopes = new Map<Node, ResolvedScope>();
@@ -347,7 +358,7 @@ class Resolver {
         const columns = found.columns?.map((one) => ({ name: one, column: null })) ?? null;
         return { name, source, table: null, view: found, query: null, columns: this.#renamed(columns, renamed) };
       }
-      const columns = found.partial ? null : found.columns.map((column) => ({ name: column.name, column }));
+      const columns = found.partial ? null : offeredBy(found);
       return { name, source, table: found, view: null, query: null, columns: this.#renamed(columns, renamed) };
     }
     if (source.kind === "derived" && source.query.kind === "query") {
@@ -416,7 +427,7 @@ class Resolver {
     if (body.kind === "values") return null;
     if (body.kind === "table-query") {
       const table = this.#catalog?.resolve(body.name);
-      return table && !table.partial ? table.columns.map((column) => ({ name: column.name, column })) : null;
+      return table && !table.partial ? offeredBy(table) : null;
     }
     const relations: BoundRelation[] = [];
     const missing = this.missing.length;

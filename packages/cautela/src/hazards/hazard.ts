@@ -1,4 +1,5 @@
 import type { Change } from "../analysis/change.ts";
+import type { Found } from "../analysis/found.ts";
 import type { History } from "../analysis/history.ts";
 import type { ReachResult } from "../analysis/reach.ts";
 import type { Resolution } from "../analysis/resolve.ts";
@@ -49,6 +50,8 @@ export interface HazardContext {
   changes: readonly JudgedChange[];
   /** What its names mean; null without a catalog. */
   names: Resolution | null;
+  /** Its nodes by what they are. */
+  found: Found;
   /** What the script has done before this statement. */
   history: History;
   /** The statement behind it, as far as it is known. */

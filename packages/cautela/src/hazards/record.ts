@@ -32,7 +32,6 @@ export function record(context: HazardContext, history: History, at: { statement
           set,
           assigned,
           where: where ? onlyConstants(where, context) : null,
-          filterText: where ? plainText(context.slice(where.start, where.end)) : "",
         });
       }
       history.noteText(statementText(context), at.region.line);

@@ -110,6 +110,7 @@ function nearest(name: string, candidates: readonly string[]): string | null {
   let best: string | null = null;
   let least = Math.min(3, Math.floor(name.length / 2) + 1);
   for (const candidate of candidates) {
+    if (Math.abs(candidate.length - name.length) >= least) continue;
     const steps = distance(wanted, candidate.toLowerCase());
     if (steps < least) {
       least = steps;

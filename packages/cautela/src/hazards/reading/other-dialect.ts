@@ -1,6 +1,5 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
 import { valueKind } from "../../catalog/types.ts";
-import { walk } from "../../sql/children.ts";
 import type { DialectId } from "../../sql/dialects/dialect.ts";
 import { dialectIds, dialects } from "../../sql/dialects/index.ts";
 import { readScript } from "../../sql/script.ts";
@@ -8,26 +7,35 @@ import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /** Functions that only some dialects have. */
-const ONLY: readonly [RegExp, readonly DialectId[], string][] = [
-  [/^getdate$/i, ["tsql"], "CURRENT_TIMESTAMP"],
-  [/^nvl$/i, ["plsql", "mariadb"], "COALESCE"],
-  [/^nvl2$/i, ["plsql", "mariadb"], "CASE"],
-  [/^isnull$/i, ["tsql", "mysql", "mariadb", "jet"], "COALESCE"],
-  [/^ifnull$/i, ["mysql", "mariadb", "sqlite"], "COALESCE"],
-  [/^nz$/i, ["jet"], "COALESCE"],
-  [/^iif$/i, ["jet", "tsql", "sqlite"], "CASE"],
-  [/^decode$/i, ["plsql", "mariadb", "postgresql"], "CASE"],
-  [/^to_date$/i, ["plsql", "postgresql", "mariadb"], "a date literal"],
-  [/^str_to_date$/i, ["mysql", "mariadb"], "a date literal"],
-  [/^len$/i, ["tsql", "jet"], "LENGTH"],
-  [/^charindex$/i, ["tsql"], "POSITION"],
-  [/^dateadd$/i, ["tsql", "jet"], "date arithmetic"],
-  [/^datediff$/i, ["tsql", "mysql", "mariadb", "jet"], "date arithmetic"],
-  [/^group_concat$/i, ["mysql", "mariadb", "sqlite"], "STRING_AGG"],
-  [/^string_agg$/i, ["postgresql", "tsql", "sqlite"], "GROUP_CONCAT"],
-  [/^listagg$/i, ["plsql"], "STRING_AGG"],
-  [/^(?:curdate|sysdatetime)$/i, ["mysql", "mariadb", "tsql"], "CURRENT_DATE"],
-];
+const ONLY: ReadonlyMap<string, { ids: readonly DialectId[]; instead: string }> = new Map([
+  only("getdate", ["tsql"], "CURRENT_TIMESTAMP"),
+  only("nvl", ["plsql", "mariadb"], "COALESCE"),
+  only("nvl2", ["plsql", "mariadb"], "CASE"),
+  only("isnull", ["tsql", "mysql", "mariadb", "jet"], "COALESCE"),
+  only("ifnull", ["mysql", "mariadb", "sqlite"], "COALESCE"),
+  only("nz", ["jet"], "COALESCE"),
+  only("iif", ["jet", "tsql", "sqlite"], "CASE"),
+  only("decode", ["plsql", "mariadb", "postgresql"], "CASE"),
+  only("to_date", ["plsql", "postgresql", "mariadb"], "a date literal"),
+  only("str_to_date", ["mysql", "mariadb"], "a date literal"),
+  only("len", ["tsql", "jet"], "LENGTH"),
+  only("charindex", ["tsql"], "POSITION"),
+  only("dateadd", ["tsql", "jet"], "date arithmetic"),
+  only("datediff", ["tsql", "mysql", "mariadb", "jet"], "date arithmetic"),
+  only("group_concat", ["mysql", "mariadb", "sqlite"], "STRING_AGG"),
+  only("string_agg", ["postgresql", "tsql", "sqlite"], "GROUP_CONCAT"),
+  only("listagg", ["plsql"], "STRING_AGG"),
+  only("curdate", ["mysql", "mariadb", "tsql"], "CURRENT_DATE"),
+  only("sysdatetime", ["mysql", "mariadb", "tsql"], "CURRENT_DATE"),
+]);
+
+function only(
+  name: string,
+  ids: readonly DialectId[],
+  instead: string,
+): [string, { ids: readonly DialectId[]; instead: string }] {
+  return [name, { ids, instead }];
+}
 
 /**
  * What is written for another engine.
@@ -56,25 +64,24 @@ export const otherDialect: Hazard = {
       return unreadHere(slice(statement.start, Math.min(statement.end, statement.start + 4000)), context);
     const drafts: Draft[] = [];
     if (tree.kind === "create-routine") return drafts;
-    walk(tree, (node) => {
-      if (drafts.length > 2) return false;
-      if (node.kind !== "call" || node.name.parts.length !== 1) return undefined;
+    for (const node of context.found.calls) {
+      if (drafts.length > 2) break;
+      if (node.name.parts.length !== 1) continue;
       const name = node.name.parts[0].text;
-      for (const [pattern, ids, instead] of ONLY) {
-        if (!pattern.test(name) || ids.includes(dialect.id) || catalog?.routine(node.name)) continue;
-        drafts.push({
-          message: `${dialect.title} has no function \`${name.toUpperCase()}\`: \`${show(node)}\` is ${ids.map((id) => dialects[id].title).join(" or ")}.`,
-          because: [
-            catalog
-              ? "the catalog holds no routine of that name either"
-              : "it may be a routine of the database, which the catalog would tell",
-          ],
-          remedy: `In ${dialect.title} write ${instead}.`,
-          weight: catalog ? "stop" : "ask",
-        });
-      }
-      return undefined;
-    });
+      const known = ONLY.get(name.toLowerCase());
+      if (!known || known.ids.includes(dialect.id) || catalog?.routine(node.name)) continue;
+      const { ids, instead } = known;
+      drafts.push({
+        message: `${dialect.title} has no function \`${name.toUpperCase()}\`: \`${show(node)}\` is ${ids.map((id) => dialects[id].title).join(" or ")}.`,
+        because: [
+          catalog
+            ? "the catalog holds no routine of that name either"
+            : "it may be a routine of the database, which the catalog would tell",
+        ],
+        remedy: `In ${dialect.title} write ${instead}.`,
+        weight: catalog ? "stop" : "ask",
+      });
+    }
     if (dialect.grammar.pipesAreOr) {
       for (const { column, value } of assignedIn(tree, context.names)) {
         const text = column.offered?.column && valueKind(column.offered.column, dialect.id) === "text";

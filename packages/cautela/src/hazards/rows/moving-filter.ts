@@ -1,5 +1,5 @@
 import { filterParts } from "../../analysis/conditions.ts";
-import { walk } from "../../sql/children.ts";
+import { within } from "../../analysis/found.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -30,11 +30,14 @@ export const movingFilter: Hazard = {
   },
   check(context) {
     const drafts: Draft[] = [];
+    if (context.changes.length === 0) return drafts;
+    const moving = movingParts(context);
+    if (moving.length === 0) return drafts;
     for (const judged of context.changes) {
       const { change, softener, target } = judged;
       if (softener || change.action === "truncate") continue;
       for (const part of filterParts(change.conditions)) {
-        const draft = moves(part, target, context);
+        const draft = moves(part, moving, target, context);
         if (draft) {
           drafts.push(draft);
           break;
@@ -45,27 +48,34 @@ export const movingFilter: Hazard = {
   },
 };
 
-function moves(part: Expr, target: string, context: HazardContext): Draft | null {
-  let clock: Expr | null = null;
-  let chance: Expr | null = null;
-  walk(part, (node) => {
-    const name =
-      node.kind === "call" && node.args.length <= 1
-        ? node.name.parts.map((one) => one.text).join(".")
-        : node.kind === "column" && node.path.length === 1 && !context.names?.bindings.get(node)?.offered
-          ? node.path[0].text
-          : "";
-    if (name === "" || (node.kind !== "call" && node.kind !== "column")) return undefined;
-    if (CHANCE.test(name)) chance = node;
-    else if (
-      CLOCK.test(name) &&
-      (node.kind === "column"
-        ? !/^(?:date|time)$/i.test(name)
-        : node.args.length === 0 || !/^(?:date|time)$/i.test(name))
-    )
-      clock = node;
-    return undefined;
-  });
+interface Moving {
+  node: Expr;
+  chance: boolean;
+}
+
+/** The calls of a clock or of chance, and the names that are such calls without parentheses. */
+function movingParts({ found, names }: HazardContext): Moving[] {
+  const list: Moving[] = [];
+  for (const node of found.calls) {
+    if (node.args.length > 1) continue;
+    const { parts } = node.name;
+    const name = parts.length === 1 ? parts[0].text : parts.map((one) => one.text).join(".");
+    if (CHANCE.test(name)) list.push({ node, chance: true });
+    else if (CLOCK.test(name) && (node.args.length === 0 || !/^(?:date|time)$/i.test(name)))
+      list.push({ node, chance: false });
+  }
+  for (const node of found.columns) {
+    if (node.path.length !== 1 || names?.bindings.get(node)?.offered) continue;
+    const name = node.path[0].text;
+    if (CLOCK.test(name) && !/^(?:date|time)$/i.test(name)) list.push({ node, chance: false });
+  }
+  return list;
+}
+
+function moves(part: Expr, moving: readonly Moving[], target: string, context: HazardContext): Draft | null {
+  const here = moving.filter(({ node }) => within(node, part));
+  const chance = here.find((one) => one.chance)?.node;
+  const clock = here.find((one) => !one.chance)?.node;
   if (chance) {
     return {
       weight: "ask",

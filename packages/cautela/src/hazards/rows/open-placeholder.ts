@@ -25,8 +25,15 @@ export const openPlaceholder: Hazard = {
     dangerous: "DELETE FROM mooring WHERE ${condition};",
     sound: "DELETE FROM mooring WHERE mooring_id = 3;",
   },
-  check({ changes, names, dialect, show, tree }) {
+  check({ changes, names, dialect, show, tree, found }) {
     const drafts: Draft[] = [];
+    if (changes.length === 0) return drafts;
+    if (
+      found.holes.length === 0 &&
+      dialect.id !== "jet" &&
+      !changes.some(({ change }) => change.name.parts.some((one) => one.hole))
+    )
+      return drafts;
     const declared = new Set((tree.parameters ?? []).map((one) => one.text.toLowerCase()));
     for (const { change, target } of changes) {
       if (change.name.parts.some((part) => part.hole)) {

@@ -1,6 +1,5 @@
 import type { Binding } from "../../analysis/resolve.ts";
 import { plainColumn } from "../../analysis/truth.ts";
-import { walk } from "../../sql/children.ts";
 import type { Expr, Query } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -27,22 +26,24 @@ export const outerSlip: Hazard = {
       "DELETE FROM mooring WHERE vessel_id IN (SELECT v.vessel_id FROM vessel v JOIN owner o ON o.owner_id = v.owner_id WHERE o.left_on IS NOT NULL);",
   },
   check(context) {
-    const { names, tree } = context;
+    const { names, found } = context;
     if (!names) return [];
     const drafts: Draft[] = [];
-    walk(tree, (node) => {
-      if (node.kind === "in" && node.query) {
-        const draft = selected(node.operand, node.query, context);
-        if (draft) drafts.push(draft);
-      } else if (node.kind === "quantified" && node.query) {
-        const draft = selected(node.left, node.query, context);
-        if (draft) drafts.push(draft);
-      } else if (node.kind === "binary" && (node.op === "=" || node.op === "<=>")) {
-        const draft = compared(node.left, node.right, node, context);
+    for (const node of found.memberships) {
+      const draft = node.query && selected(node.operand, node.query, context);
+      if (draft) drafts.push(draft);
+    }
+    for (const node of found.quantified) {
+      const draft = node.query && selected(node.left, node.query, context);
+      if (draft) drafts.push(draft);
+    }
+    // Only inside a subquery can a name slip.
+    if (found.queries.length > 0) {
+      for (const node of found.comparisons) {
+        const draft = node.op === "=" || node.op === "<=>" ? compared(node.left, node.right, node, context) : null;
         if (draft) drafts.push(draft);
       }
-      return undefined;
-    });
+    }
     return drafts;
   },
 };

@@ -1,7 +1,7 @@
 import { usedColumn } from "../../analysis/conditions.ts";
+import { within } from "../../analysis/found.ts";
 import { constant } from "../../analysis/truth.ts";
 import { valueKind } from "../../catalog/types.ts";
-import { walk } from "../../sql/children.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -30,24 +30,19 @@ export const silentCast: Hazard = {
   check(context) {
     if (context.changes.length === 0 || !context.names) return [];
     const drafts: Draft[] = [];
-    for (const { change } of context.changes) {
-      for (const { expr } of change.conditions) {
-        walk(expr, (node) => {
-          if (node.kind === "binary" && /^(?:=|<>|!=|<|>|<=|>=)$/.test(node.op)) {
-            const draft =
-              compare(node.left, node.right, node, context) ?? compare(node.right, node.left, node, context);
-            if (draft) drafts.push(draft);
-          } else if (node.kind === "in" && node.items) {
-            for (const item of node.items) {
-              const draft = compare(node.operand, item, node, context);
-              if (draft) {
-                drafts.push(draft);
-                break;
-              }
-            }
-          }
-          return undefined;
-        });
+    const conditions = context.changes.flatMap(({ change }) => change.conditions);
+    const filters = (node: Expr): boolean => conditions.some(({ expr }) => within(node, expr));
+    for (const node of context.found.comparisons) {
+      if (!/^(?:=|<>|!=|<|>|<=|>=)$/.test(node.op)) continue;
+      const draft = compare(node.left, node.right, node, context) ?? compare(node.right, node.left, node, context);
+      if (draft && filters(node)) drafts.push(draft);
+    }
+    for (const node of context.found.memberships) {
+      for (const item of node.items ?? []) {
+        const draft = compare(node.operand, item, node, context);
+        if (!draft) continue;
+        if (filters(node)) drafts.push(draft);
+        break;
       }
     }
     return drafts;
@@ -56,9 +51,10 @@ export const silentCast: Hazard = {
 
 function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
   const { dialect } = context;
-  const column = usedColumn(side, context.names)?.offered?.column;
+  if (dialect.id === "sqlite") return null;
   const value = constant(other);
-  if (!column || !value || dialect.id === "sqlite") return null;
+  const column = value ? usedColumn(side, context.names)?.offered?.column : null;
+  if (!column || !value) return null;
   const kind = valueKind(column, dialect.id);
   const shown = context.show(node);
   if (kind === "text" && value.type === "number" && !/^(?:json|jsonb|xml|uuid)$/.test(column.type)) {

@@ -27,9 +27,10 @@ export const unclearDate: Hazard = {
     dangerous: "UPDATE mooring SET to_day = '03/04/2025' WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET to_day = '2025-04-03' WHERE mooring_id = 3;",
   },
-  check({ tree, dialect, show }) {
+  check({ tree, dialect, show, found }) {
     if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert" && tree.kind !== "merge") return [];
     const drafts: Draft[] = [];
+    if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
     walk(tree as Node, (node) => {
       if (drafts.length > 2) return false;
       if (node.kind === "call" && FORMATTED.test(node.name.parts[node.name.parts.length - 1].text)) return false;

@@ -1,5 +1,5 @@
+import { within } from "../../analysis/found.ts";
 import { constant } from "../../analysis/truth.ts";
-import { walk } from "../../sql/children.ts";
 import type { Expr, Limit } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -24,7 +24,7 @@ export const unorderedLimit: Hazard = {
     dangerous: "DELETE FROM mooring WHERE status = 'left' LIMIT 10;",
     sound: "DELETE FROM mooring WHERE status = 'left' ORDER BY mooring_id LIMIT 10;",
   },
-  check({ changes, tree, inCode, dialect, show }) {
+  check({ changes, tree, inCode, dialect, show, found }) {
     const drafts: Draft[] = [];
     const said = (what: string, target: string): void => {
       drafts.push({
@@ -49,8 +49,8 @@ export const unorderedLimit: Hazard = {
       for (const { expr } of change.conditions) {
         const rows = rownum(expr);
         if (rows && dialect.id === "plsql") said(`\`${show(rows)}\``, target);
-        walk(expr, (node) => {
-          if (node.kind !== "query") return undefined;
+        for (const node of found.queries) {
+          if (!within(node, expr)) continue;
           const limit = node.limit ?? (node.body.kind === "select" ? node.body.top : null);
           const one = limit?.count && constant(limit.count);
           if (
@@ -61,8 +61,7 @@ export const unorderedLimit: Hazard = {
           ) {
             said(`\`${show(node)}\``, target);
           }
-          return undefined;
-        });
+        }
       }
     }
     if (tree.kind === "insert" && tree.source) {

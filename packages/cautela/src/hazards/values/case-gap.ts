@@ -27,6 +27,7 @@ export const caseGap: Hazard = {
   },
   check({ tree, names, changes }) {
     if (tree.kind !== "update" || changes.length === 0) return [];
+    if (!tree.assignments.some(({ value }) => value.kind === "case")) return [];
     const pinned = pinnedConstants(filterParts(changes[0].change.conditions), names);
     const drafts: Draft[] = [];
     for (const { value, column } of assignedIn(tree, names)) {

@@ -26,8 +26,7 @@ export const driftsOnRerun: Hazard = {
     dialect: "postgresql",
     ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL, fee numeric(10,2) NOT NULL, raised_on date);",
     dangerous: "UPDATE mooring SET fee = fee * 1.05 WHERE status = 'planned';",
-    sound:
-      "UPDATE mooring SET fee = fee * 1.05, raised_on = DATE '2025-01-01' WHERE status = 'planned' AND raised_on IS NULL;",
+    sound: "UPDATE mooring SET fee = 12.60 WHERE status = 'planned' AND fee = 12.00;",
   },
   check(context) {
     const { tree, names, changes, statement } = context;

@@ -29,7 +29,7 @@ export const mayNotFit: Hazard = {
     dangerous: "UPDATE mooring SET status = 'cancelled' WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
   },
-  check({ tree, names, changes, catalog, dialect, show }) {
+  check({ tree, names, changes, catalog, dialect, show, found }) {
     const drafts: Draft[] = [];
     const say = (column: string, what: string): void => {
       if (drafts.length >= 5) return;
@@ -54,7 +54,7 @@ export const mayNotFit: Hazard = {
         column.offered?.column ??
         changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
       look(known, value);
-      const division = wholeDivision(value, dialect);
+      const division = found.divisions.length > 0 ? wholeDivision(value, dialect) : null;
       if (division) {
         drafts.push({
           message: `\`${show(division.expr)}\` is ${division.result} between whole numbers, not ${division.exact}.`,

@@ -12,9 +12,8 @@ BEGIN;
 UPDATE tariff t
 SET per_night = n.new_rate,
     valid_from = n.valid_from
-FROM tariff_notice n
-WHERE n.class = t.class
-  AND n.new_rate IS NOT NULL
-  AND n.notice_id <> 2;
+FROM (SELECT DISTINCT ON (class) class, new_rate, valid_from
+      FROM tariff_notice WHERE new_rate IS NOT NULL ORDER BY class, notice_id DESC) n
+WHERE n.class = t.class;
 
 COMMIT;

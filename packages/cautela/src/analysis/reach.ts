@@ -1,6 +1,6 @@
 import type { Key } from "../catalog/model.ts";
 import { walk } from "../sql/children.ts";
-import type { Expr } from "../sql/tree.ts";
+import type { ColumnRef, Expr } from "../sql/tree.ts";
 import type { Change } from "./change.ts";
 import { constant, FALSE, NULL, plainColumn, type Reason, TRUE, Truth } from "./truth.ts";
 
@@ -234,12 +234,22 @@ function isColumn(change: Change, expr: Expr, column: string): boolean {
   return change.scope.relations.length === 1;
 }
 
+/** Whether no table of the statement has a column of that name. */
+function isPrompt(change: Change, ref: ColumnRef): boolean {
+  const name = change.names.fold(ref.path[ref.path.length - 1]);
+  return change.scope.relations.every((relation) => relation.known && !change.names.column(relation, name));
+}
+
 /** Whether a value is the same for every row: constants, parameters, subqueries without a tie. */
 function isSettled(change: Change, expr: Expr): boolean {
   let settled = true;
   walk(expr, (node) => {
     switch (node.kind) {
       case "column":
+        // Jet asks for a name that no table has: a parameter, the same for every row.
+        if (change.names.dialect.id === "jet" && isPrompt(change, node)) return undefined;
+        settled = false;
+        return false;
       case "star":
       case "opaque":
         settled = false;

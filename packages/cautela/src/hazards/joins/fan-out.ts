@@ -46,6 +46,8 @@ export const fanOut: Hazard = {
       const columns = many(relation, level, names);
       if (!columns) continue;
       drafts.push({
+        // What a temporary table holds, the script itself has put in.
+        weight: relation.table?.temporary ? "note" : "ask",
         message: `One row of \`${level.target.name}\` can meet several rows of \`${relation.name}\`, and the value of any one of them is written.`,
         because: [
           `${columns.length > 0 ? `\`${columns.join(", ")}\` is` : "nothing that the statement settles is"} no key of \`${relation.name}\``,

@@ -45,8 +45,17 @@ export const openJoin: Hazard = {
     // USING and NATURAL tie without a condition.
     if (level.joins.some(({ join }) => join.natural || join.using)) return [];
     const drafts: Draft[] = [];
+    // A join whose ON says nothing of its table is the other hazard.
+    const conditioned = new Set(level.joins.filter(({ join }) => join.on !== null).flatMap(({ relation }) => relation));
     for (const relation of level.scope.relations) {
-      if (tied.has(relation) || explicit.has(relation) || oneRow(relation) || relation.columns === null) continue;
+      if (
+        tied.has(relation) ||
+        conditioned.has(relation) ||
+        explicit.has(relation) ||
+        oneRow(relation) ||
+        relation.columns === null
+      )
+        continue;
       // A target without a tie to its FROM is the other hazard.
       if (level.target && tied.size === 1 && tree.kind !== "insert") continue;
       if (links.pinned.some((one) => one.relation === relation && isKey(relation, one.column))) continue;

@@ -3,7 +3,7 @@ import { valueKind } from "../../catalog/types.ts";
 import type { DialectId } from "../../sql/dialects/dialect.ts";
 import { dialectIds, dialects } from "../../sql/dialects/index.ts";
 import { readScript } from "../../sql/script.ts";
-import type { Expr } from "../../sql/tree.ts";
+import type { Expr, Problem } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /** Functions that only some dialects have. */
@@ -60,6 +60,7 @@ export const otherDialect: Hazard = {
   },
   check(context) {
     const { tree, dialect, show, catalog, statement, slice } = context;
+    if (tree.kind === "unread" && isSlip(tree.problem)) return [];
     if (tree.kind === "unread")
       return unreadHere(slice(statement.start, Math.min(statement.end, statement.start + 4000)), context);
     const drafts: Draft[] = [];
@@ -114,6 +115,12 @@ export const otherDialect: Hazard = {
     return drafts;
   },
 };
+
+/** A word with its letters in another order (FORM, UDPATE) is a slip of the pen and no other language. */
+function isSlip({ expected, found }: Problem): boolean {
+  const letters = (text: string): string => [...text.replace(/"/g, "").toUpperCase()].sort().join("");
+  return found.length > 3 && letters(expected) === letters(found);
+}
 
 function hasText(value: Expr): boolean {
   return value.kind === "logic" && value.items.some((one) => one.kind === "literal" && one.type === "string");

@@ -30,7 +30,9 @@ export const unread: Hazard = {
       {
         message: `This statement could not be read, so nothing in it was checked: line ${line(start)} has ${found} where ${expected} was expected.`,
         because: [`read as ${dialect.title}`],
-        remedy: "Correct the place, or name the script's language: -- cautela: dialect …",
+        remedy: /^[A-Z ]+$/.test(expected)
+          ? `Correct the place (${expected}?), or name the script's language: -- cautela: dialect …`
+          : "Correct the place, or name the script's language: -- cautela: dialect …",
       },
     ];
   },

@@ -1,4 +1,5 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
+import { constant } from "../../analysis/truth.ts";
 import { walk } from "../../sql/children.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -84,6 +85,8 @@ export function isRelative(value: Expr, column: string, context: HazardContext):
       isRelative(one, column, context),
     );
   if (value.kind !== "binary" || !/^(?:[-+*/%&]|\|\|)$/.test(value.op)) return false;
+  // With a NULL nothing is left of the old value, or (Oracle) all of it.
+  if ([value.left, value.right].some((side) => constant(side)?.type === "null")) return false;
   return [value.left, value.right].some(
     (side) =>
       usedColumn(side, context.names)?.name === column ||

@@ -140,8 +140,9 @@ export function uniqueOn(relation: BoundRelation, columns: ReadonlySet<string>):
   if (body.top?.count?.kind === "literal" && body.top.count.value === "1" && !body.top.withTies) return true;
   const aggregates = body.items.some(({ expr }) => isAggregate(expr));
   if (aggregates && body.groupBy.length === 0) return true;
-  if (body.groupBy.length > 0) {
-    return body.groupBy.every((expr) => {
+  const groups = body.groupBy.length > 0 ? body.groupBy : (body.distinctOn ?? []);
+  if (groups.length > 0) {
+    return groups.every((expr) => {
       const ref = plainColumn(expr);
       if (!ref) return false;
       const name = ref.path[ref.path.length - 1].text.toLowerCase();

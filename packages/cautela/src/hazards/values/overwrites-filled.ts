@@ -4,8 +4,7 @@ import { walk } from "../../sql/children.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 const STAND_INS = /^(?:unknown|n\/?a|none|not known|tbd|missing|default|-|\?|unbekannt|sans|null)$/i;
-const FILLING =
-  /\b(?:fill(?:s|ed|ing)?(?: in| up)?|missing|where (?:empty|null|there is none)|without (?:a|an) \w+|back-?fill|complete[sd]?)\b/i;
+const FILLING = /\b(?:fill(?:s|ed|ing)?(?: in| up)?|missing|back-?fill|complete[sd]?)\b/i;
 
 /**
  * A fill-in that also replaces what is there.
@@ -45,7 +44,9 @@ export const overwritesFilled: Hazard = {
       const looks = standIn?.type === "string" && STAND_INS.test(standIn.value.trim());
       if (!looks) {
         filling ??= FILLING.test(comments());
-        if (!filling) continue;
+        // The comment has to speak of this very column.
+        const words = column.name.split("_").filter((word) => word.length > 2);
+        if (!filling || !words.some((word) => comments().toLowerCase().includes(word))) continue;
       }
       if (mentions(value, column.name, context) || filter.some((part) => mentions(part, column.name, context)))
         continue;

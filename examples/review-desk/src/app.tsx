@@ -170,6 +170,7 @@ export function App() {
               key={catalog.length > 1 ? "files" : "text"}
               text={catalog.join("\n")}
               tables={answer?.tables ?? 0}
+              entries={answer?.entries ?? []}
               onText={(ddl) => setCatalog(ddl.trim() === "" ? [] : [ddl])}
               onFile={() => pick("catalog")}
               onClose={() => setPanel(false)}

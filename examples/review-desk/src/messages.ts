@@ -1,4 +1,5 @@
 import type { DialectId, Finding, PlacedUnchecked, StatementReview, Verdict } from "cautela";
+import type { CatalogEntry } from "./catalog-entries.ts";
 
 /** What the page asks of the worker. */
 export interface Request {
@@ -18,5 +19,7 @@ export interface Answer {
   unchecked: PlacedUnchecked[];
   /** How many tables the catalog holds. */
   tables: number;
+  /** What the catalog holds; null while it is the one that was sent before. */
+  entries: CatalogEntry[] | null;
   milliseconds: number;
 }

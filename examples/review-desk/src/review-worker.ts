@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 import { Catalog, catalogFromDdl, review } from "cautela";
+import { catalogEntries } from "./catalog-entries.ts";
 import type { Answer, Request } from "./messages.ts";
 
 // The catalog is built anew only when its text or the dialect changes, not at every key.
@@ -20,6 +21,7 @@ function catalogOf({ catalog, dialect }: Request): Catalog | undefined {
 self.addEventListener("message", (event: MessageEvent<Request>) => {
   const request = event.data;
   const began = performance.now();
+  const before = builtFrom;
   const catalog = catalogOf(request);
   const result = review(request.text, { dialect: request.dialect, catalog });
   const answer: Answer = {
@@ -29,6 +31,7 @@ self.addEventListener("message", (event: MessageEvent<Request>) => {
     findings: result.findings,
     unchecked: result.unchecked,
     tables: catalog?.size ?? 0,
+    entries: catalog ? (builtFrom === before ? null : catalogEntries(catalog)) : [],
     milliseconds: performance.now() - began,
   };
   self.postMessage(answer);

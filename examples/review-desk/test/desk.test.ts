@@ -96,11 +96,22 @@ describe.runIf(found)("the review desk", () => {
     });
     await page.getByText("is not in the catalog").waitFor();
     await page.getByRole("button", { name: /^Catalog/ }).click();
+    await page.getByRole("button", { name: "DDL" }).click();
     await page.getByLabel("DDL of the database").fill("CREATE TABLE anchor (code int NOT NULL);");
     await page.getByText("1 table", { exact: false }).first().waitFor();
     await page.getByRole("button", { name: "Done" }).click();
     await page.getByText("No row of", { exact: true }).waitFor();
     expect(await verdict()).toBe("ask");
+  });
+
+  test("shows what the catalog holds, and searches it", async () => {
+    await page.getByRole("button", { name: /^Catalog/ }).click();
+    await expect.poll(() => page.locator(".objects li").count()).toBeGreaterThan(15);
+    await page.getByLabel("Search the catalog").fill("call_sign trigger");
+    await expect.poll(() => page.locator(".objects li").count()).toBeLessThan(5);
+    expect(await page.locator(".objects").textContent()).toContain("tidy_call_sign, before insert or update");
+    await page.getByLabel("Search the catalog").fill("no such thing");
+    await page.getByText("Nothing in the catalog").waitFor();
   });
 
   test("takes a dropped file", async () => {

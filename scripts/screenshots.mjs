@@ -38,6 +38,7 @@ async function pages() {
   });
   await shot("desk-catalog", "light", async (page) => {
     await page.getByRole("button", { name: /^Catalog/ }).click();
+    await page.locator(".objects summary").nth(3).click();
   });
   await browser.close();
   await server.close();
@@ -57,7 +58,7 @@ async function terminals() {
         "-fs",
         "11",
         "-geometry",
-        "100x40+0+0",
+        "100x43+0+0",
         "-bg",
         "#16181b",
         "-fg",
@@ -80,7 +81,8 @@ async function terminals() {
     "cautela review demo/scripts/postgresql/0[45]*.sql --catalog demo/schema/postgresql.sql --catalog demo/data/postgresql.sql",
   );
   await shot("demo", "cautela demo");
-  await shot("hazards", "cautela hazards; echo; cautela hazards hollow-filter");
+  await shot("hazards", "cautela hazards loose-or; cautela hazards outer-slip");
+  await shot("catalog", "cautela catalog demo/schema/postgresql.sql demo/data/postgresql.sql");
   xvfb.kill();
 }
 

@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { PGlite } from "@electric-sql/pglite";
+import { Ajv2020 } from "ajv/dist/2020.js";
 import {
   type Catalog,
   catalogFromDdl,
@@ -234,11 +235,17 @@ describe("the catalog from DDL is what the engine holds", () => {
 });
 
 describe("snapshots", () => {
+  const schema = new Ajv2020({ strict: false }).compile(
+    JSON.parse(readFileSync(join(root, "packages/cautela/catalog.schema.json"), "utf8")),
+  );
+
   test.each(dialectIds)("%s: written and read without loss", (dialect) => {
     const ddl = (RICH as Record<string, string>)[dialect] ?? "";
     const catalog = catalogFromDdl(demo(`schema/${dialect}.sql`) + ddl, { dialect });
     const text = JSON.stringify(toSnapshot(catalog));
     expect(JSON.stringify(toSnapshot(catalogFromSnapshot(text)))).toBe(text);
+    schema(JSON.parse(text));
+    expect(schema.errors).toBeNull();
     expect(lines(catalogFromSnapshot(text), () => false)).toEqual(lines(catalog, () => false));
   });
 

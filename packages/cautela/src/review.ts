@@ -1,10 +1,8 @@
 import { annotation } from "./analysis/annotations.ts";
 import { changesOf, targetName } from "./analysis/change.ts";
-import { type Found, foundIn } from "./analysis/found.ts";
 import { History } from "./analysis/history.ts";
 import { missingTables } from "./analysis/missing.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
-import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
 import { Course } from "./analysis/softeners.ts";
 import { directWrites } from "./analysis/writes.ts";
 import type { Catalog } from "./catalog/catalog.ts";
@@ -15,7 +13,6 @@ import type { Draft, HazardContext, JudgedChange, Weight } from "./hazards/hazar
 import { idleAccept, idleAcceptDraft } from "./hazards/reading/idle-accept.ts";
 import { record } from "./hazards/record.ts";
 import { hazards } from "./hazards/register.ts";
-import { oneLine } from "./hazards/wording.ts";
 import type { Policy } from "./policy.ts";
 import type { Region } from "./region.ts";
 import { type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
@@ -26,6 +23,7 @@ import { type DialectGuess, guessDialect } from "./sql/guess.ts";
 import { LineMap, type Place } from "./sql/lines.ts";
 import { classOf, type ReadStatement, ScriptReader } from "./sql/script.ts";
 import type { Name, Span, Statement } from "./sql/tree.ts";
+import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
 
 export interface ReviewOptions {
   /**
@@ -123,12 +121,6 @@ function declaredDialect(text: string): DialectId | null {
   return id !== undefined && isDialectId(id) ? id : null;
 }
 
-/** Where the text of a statement lies. */
-export interface SourceView {
-  slice(start: number, end: number): string;
-  lines: LineMap;
-}
-
 /** A review in progress: statements go in one by one, in the order of the script. */
 export class ReviewSession {
   readonly #dialect: DialectId;
@@ -143,6 +135,7 @@ export class ReviewSession {
   readonly #excerpts = new Map<number, string>();
   readonly #dialectReason: string;
   readonly #history = new History();
+  readonly #script: ScriptContext;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #count = 0;
 
@@ -154,6 +147,12 @@ export class ReviewSession {
     this.#catalog = options.catalog?.fork() ?? null;
     this.#course = new Course(dialects[this.#dialect], this.#policy);
     this.#keepAll = options.keep !== "found";
+    this.#script = {
+      dialect: dialects[this.#dialect],
+      catalog: this.#catalog,
+      policy: this.#policy,
+      history: this.#history,
+    };
     this.#result = {
       path: this.#path,
       dialect: this.#dialect,
@@ -203,7 +202,7 @@ export class ReviewSession {
     const before = this.#result.findings.length;
     const region = regionOf(statement, source.lines);
     const judged = this.#judge(tree);
-    const context = this.#context(statement, source, next, inCode, judged);
+    const context = new StatementContext(this.#script, statement, source, next, inCode, judged);
     const accepts = statement.comments.length > 0 ? this.#accepts(statement, source) : NO_ACCEPTS;
     const used = new Set<string>();
     let verdict: Verdict = "clear";
@@ -255,48 +254,6 @@ export class ReviewSession {
     record(context, this.#history, { statement: index, region });
     this.#course.note(tree, this.#catalog);
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
-  }
-
-  /** What the hazards are given about a statement. Names are resolved when the first one asks. */
-  #context(
-    statement: ReadStatement,
-    source: SourceView,
-    next: ReadStatement | null,
-    inCode: boolean,
-    changes: readonly JudgedChange[],
-  ): HazardContext {
-    const catalog = this.#catalog;
-    const dialect = dialects[this.#dialect];
-    const { tree } = statement;
-    let names: Resolution | null | undefined;
-    let found: Found | null = null;
-    return {
-      dialect,
-      catalog,
-      policy: this.#policy,
-      statement,
-      tree,
-      changes,
-      get names() {
-        if (names === undefined) names = catalog ? resolveStatement(tree, catalog, dialect) : null;
-        return names;
-      },
-      get found() {
-        found ??= foundIn(tree);
-        return found;
-      },
-      history: this.#history,
-      next,
-      inCode,
-      slice: source.slice,
-      show: ({ start, end }) => oneLine(source.slice(start, Math.min(end, start + 400))),
-      line: (offset) => source.lines.at(offset).line,
-      comments: () =>
-        statement.comments
-          .map(({ start, end }) => source.slice(start, end))
-          .filter((text) => !/cautela\s*:/i.test(text))
-          .join("\n"),
-    };
   }
 
   /** A finding that turned up later makes an earlier statement's verdict heavier. */

@@ -26,14 +26,14 @@ export interface Links {
 
 /** Reads the conditions of one level: its WHERE and the ON of its joins. */
 export function linksOf(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
-  const known = linked.get(conditions);
-  if (known) return known;
-  const links = readLinks(conditions, names, scope);
-  linked.set(conditions, links);
-  return links;
+  if (last.conditions !== conditions) last = { conditions, links: readLinks(conditions, names, scope) };
+  return last.links;
 }
 
-const linked = new WeakMap<readonly Expr[], Links>();
+let last: { conditions: readonly Expr[] | null; links: Links } = {
+  conditions: null,
+  links: { equal: [], pinned: [], tied: new Map(), undecided: false },
+};
 
 function readLinks(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
   const links: Links = { equal: [], pinned: [], tied: new Map(), undecided: false };

@@ -537,17 +537,20 @@ class Resolver {
       scope = { relations: [], outer: null, aliases: NO_ALIASES, node: expr };
     }
     const here = scope;
-    const words = new Set<Expr>();
+    let words: Set<Expr> | null = null;
     walk(expr, (node) => {
       switch (node.kind) {
         case "query":
           this.query(node, here);
           return false;
         case "call":
-          for (const word of wordArguments(node, this.#dialect)) words.add(word);
+          for (const word of wordArguments(node, this.#dialect)) {
+            words ??= new Set();
+            words.add(word);
+          }
           return undefined;
         case "column":
-          if (!words.has(node)) this.#bind(node, here);
+          if (words === null || !words.has(node)) this.#bind(node, here);
           return undefined;
         default:
           return undefined;
@@ -561,59 +564,58 @@ class Resolver {
   }
 
   #binding(node: ColumnRef, scope: ResolvedScope): Binding {
-    const name = this.#fold(node.path[node.path.length - 1]);
-    const qualifier = node.path.length > 1 ? this.#fold(node.path[node.path.length - 2]) : null;
-    const result = (status: BindingStatus, more: Partial<Binding> = {}): Binding => ({
-      node,
-      scope,
-      status,
-      relation: null,
-      offered: null,
-      level: 0,
-      candidates: [],
-      reason: null,
-      ...more,
-    });
-    if (node.path.some((part) => part.hole)) return result("undecided");
-    if (qualifier === null && isPseudoColumn(name, this.#dialect, node)) return result("undecided");
+    const { path } = node;
+    const last = path[path.length - 1];
+    const name = this.#fold(last);
+    const qualifier = path.length > 1 ? this.#fold(path[path.length - 2]) : null;
+    for (const part of path) if (part.hole) return bound(node, scope, "undecided");
+    if (qualifier === null && isPseudoColumn(name, this.#dialect, node)) return bound(node, scope, "undecided");
     let undecided = false;
     let level = 0;
     for (let at: ResolvedScope | null = scope; at; at = at.outer, level++) {
+      const { relations, aliases } = at;
       if (qualifier !== null) {
-        const matches = at.relations.filter((one) => one.name === qualifier);
-        if (matches.length === 0) continue;
-        const relation = matches[0];
-        if (isPseudoColumn(name, this.#dialect, node)) return result("undecided", { relation, level });
-        if (!relation.columns) return result("undecided", { relation, level });
-        const offered = relation.columns.find((one) => one.name === name);
-        return offered
-          ? result("bound", { relation, offered, level })
-          : result("unknown", { relation, level, reason: "column" });
+        const relation = relations.find((one) => one.name === qualifier);
+        if (!relation) continue;
+        if (!relation.columns || isPseudoColumn(name, this.#dialect, node))
+          return bound(node, scope, "undecided", relation, null, level);
+        const offered = offeredIn(relation, name);
+        if (offered) return bound(node, scope, "bound", relation, offered, level);
+        return bound(node, scope, "unknown", relation, null, level, "column");
       }
-      const found: { relation: BoundRelation; offered: OfferedColumn }[] = [];
+      let relation: BoundRelation | null = null;
+      let offered: OfferedColumn | null = null;
+      let count = 0;
       let unknownHere = false;
-      for (const relation of at.relations) {
-        if (!relation.columns) {
+      for (const one of relations) {
+        if (!one.columns) {
           unknownHere = true;
           continue;
         }
-        const offered = relation.columns.find((one) => one.name === name);
-        if (offered) found.push({ relation, offered });
+        const found = offeredIn(one, name);
+        if (!found) continue;
+        count++;
+        if (count > 1) continue;
+        relation = one;
+        offered = found;
       }
-      if (found.length > 0 && at.aliases.has(name) && this.#dialect.id !== "postgresql")
-        return result("alias", { level });
-      if (found.length === 1 || (found.length > 1 && (this.#ambiguousIsFirst || this.#merged(name, at)))) {
-        return result("bound", { ...found[0], level });
+      if (count > 0 && aliases.size > 0 && aliases.has(name) && this.#dialect.id !== "postgresql")
+        return bound(node, scope, "alias", null, null, level);
+      if (count === 1 || (count > 1 && (this.#ambiguousIsFirst || this.#merged(name, at))))
+        return bound(node, scope, "bound", relation, offered, level);
+      if (count > 1) {
+        const ambiguous = bound(node, scope, "ambiguous", null, null, level);
+        ambiguous.candidates = relations.filter((one) => one.columns && offeredIn(one, name));
+        return ambiguous;
       }
-      if (found.length > 1) return result("ambiguous", { level, candidates: found.map((one) => one.relation) });
-      if (at.aliases.has(name)) return result("alias", { level });
+      if (aliases.size > 0 && aliases.has(name)) return bound(node, scope, "alias", null, null, level);
       // The whole row of a relation (postgresql), a cursor's or a trigger's row.
-      if (at.relations.some((one) => one.name === name)) return result("undecided", { level });
+      if (relations.some((one) => one.name === name)) return bound(node, scope, "undecided", null, null, level);
       if (unknownHere) undecided = true;
-      if (undecided) return result("undecided", { level });
+      if (undecided) return bound(node, scope, "undecided", null, null, level);
     }
-    if (qualifier !== null) return result("unknown", { reason: "relation" });
-    return result(undecided ? "undecided" : "unknown", { reason: "column" });
+    if (qualifier !== null) return bound(node, scope, "unknown", null, null, level, "relation");
+    return bound(node, scope, undecided ? "undecided" : "unknown", null, null, level, "column");
   }
 
   /** Whether a USING or a NATURAL join makes one column of the two. */
@@ -638,6 +640,25 @@ class Resolver {
   }
 }
 
+const NO_CANDIDATES: readonly BoundRelation[] = [];
+
+function bound(
+  node: ColumnRef,
+  scope: ResolvedScope,
+  status: BindingStatus,
+  relation: BoundRelation | null = null,
+  offered: OfferedColumn | null = null,
+  level = 0,
+  reason: Binding["reason"] = null,
+): Binding {
+  return { node, scope, status, relation, offered, level, candidates: NO_CANDIDATES, reason };
+}
+
+function offeredIn({ columns }: BoundRelation, name: string): OfferedColumn | null {
+  if (columns) for (const one of columns) if (one.name === name) return one;
+  return null;
+}
+
 const PSEUDO: Partial<Record<string, ReadonlySet<string>>> = {
   sqlite: new Set(["rowid", "oid", "_rowid_"]),
   postgresql: new Set(["ctid", "xmin", "xmax", "cmin", "cmax", "tableoid", "oid"]),
@@ -658,15 +679,16 @@ const PSEUDO: Partial<Record<string, ReadonlySet<string>>> = {
   ]),
 };
 
+const BARE_FUNCTIONS = new Set(
+  "current_date current_time current_timestamp current_user current_role current_schema current_catalog localtime localtimestamp session_user system_user".split(
+    " ",
+  ),
+);
+
 /** Names that every row has, or that are functions without parentheses. */
 function isPseudoColumn(name: string, dialect: Dialect, node: ColumnRef): boolean {
   if (PSEUDO[dialect.id]?.has(name)) return true;
-  if (
-    /^(?:current_(?:date|time|timestamp|user|role|schema|catalog)|localtime(?:stamp)?|session_user|system_user)$/i.test(
-      name,
-    )
-  )
-    return true;
+  if (BARE_FUNCTIONS.has(name) || (dialect.id === "plsql" && BARE_FUNCTIONS.has(name.toLowerCase()))) return true;
   // A name in double quotes that is no column is a string (sqlite).
   return dialect.id === "sqlite" && node.path.length === 1 && node.path[0].quoted;
 }

@@ -1,0 +1,86 @@
+import { type Found, foundIn } from "./analysis/found.ts";
+import type { History } from "./analysis/history.ts";
+import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
+import type { Catalog } from "./catalog/catalog.ts";
+import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
+import { oneLine } from "./hazards/wording.ts";
+import type { Policy } from "./policy.ts";
+import type { Dialect } from "./sql/dialects/dialect.ts";
+import type { LineMap } from "./sql/lines.ts";
+import type { ReadStatement } from "./sql/script.ts";
+import type { Span, Statement } from "./sql/tree.ts";
+
+/** Where the text of a statement lies. */
+export interface SourceView {
+  slice(start: number, end: number): string;
+  lines: LineMap;
+}
+
+/** What is the same for every statement of a script. */
+export interface ScriptContext {
+  dialect: Dialect;
+  catalog: Catalog | null;
+  policy: Policy;
+  history: History;
+}
+
+/** What the hazards are given about one statement; names and nodes are gathered when the first one asks. */
+export class StatementContext implements HazardContext {
+  readonly dialect: Dialect;
+  readonly catalog: Catalog | null;
+  readonly policy: Policy;
+  readonly history: History;
+  readonly statement: ReadStatement;
+  readonly tree: Statement;
+  readonly changes: readonly JudgedChange[];
+  readonly next: ReadStatement | null;
+  readonly inCode: boolean;
+  readonly slice: (start: number, end: number) => string;
+  readonly #source: SourceView;
+  #names: Resolution | null | undefined = undefined;
+  #found: Found | null = null;
+
+  constructor(
+    script: ScriptContext,
+    statement: ReadStatement,
+    source: SourceView,
+    next: ReadStatement | null,
+    inCode: boolean,
+    changes: readonly JudgedChange[],
+  ) {
+    this.dialect = script.dialect;
+    this.catalog = script.catalog;
+    this.policy = script.policy;
+    this.history = script.history;
+    this.statement = statement;
+    this.tree = statement.tree;
+    this.changes = changes;
+    this.next = next;
+    this.inCode = inCode;
+    this.slice = source.slice;
+    this.#source = source;
+  }
+
+  get names(): Resolution | null {
+    if (this.#names === undefined)
+      this.#names = this.catalog ? resolveStatement(this.tree, this.catalog, this.dialect) : null;
+    return this.#names;
+  }
+
+  get found(): Found {
+    this.#found ??= foundIn(this.tree);
+    return this.#found;
+  }
+
+  // Hazards take these apart from the context, so they are bound to it.
+
+  readonly show = ({ start, end }: Span): string => oneLine(this.#source.slice(start, Math.min(end, start + 400)));
+
+  readonly line = (offset: number): number => this.#source.lines.at(offset).line;
+
+  readonly comments = (): string =>
+    this.statement.comments
+      .map(({ start, end }) => this.#source.slice(start, end))
+      .filter((text) => !/cautela\s*:/i.test(text))
+      .join("\n");
+}

@@ -9,7 +9,7 @@ import type { Catalog } from "./catalog/catalog.ts";
 import { shownName } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
 import { replay } from "./catalog/replay.ts";
-import type { Draft, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
+import type { Draft, Hazard, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "./hazards/reading/idle-accept.ts";
 import { record } from "./hazards/record.ts";
 import { hazards } from "./hazards/register.ts";
@@ -227,7 +227,7 @@ export class ReviewSession {
       if (at.statement === index) verdict = heavier(verdict, finding.weight);
       else this.#blame(at.statement, finding.weight);
     };
-    for (const hazard of hazards) {
+    for (const hazard of hazardsFor(tree.kind)) {
       if (hazard.onRequest && this.#policy.weights?.[hazard.id] === undefined) continue;
       for (const draft of hazard.check(context)) put(hazard.id, hazard.weight, draft);
     }
@@ -338,6 +338,17 @@ function namedTarget(tree: Statement): Name | null {
     default:
       return null;
   }
+}
+
+const byKind = new Map<Statement["kind"], Hazard[]>();
+
+/** The hazards that can occur in a kind of statement. */
+function hazardsFor(kind: Statement["kind"]): readonly Hazard[] {
+  const known = byKind.get(kind);
+  if (known) return known;
+  const list = hazards.filter(({ statements }) => !statements || statements.includes(kind));
+  byKind.set(kind, list);
+  return list;
 }
 
 const NO_ACCEPTS: ReadonlyMap<string, string> = new Map();

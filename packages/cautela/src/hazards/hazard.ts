@@ -88,6 +88,8 @@ export interface Hazard {
   explanation: string;
   /** How to put it right, in general. */
   remedy: string;
+  /** The kinds of statement in which it can occur; all if left out. */
+  statements?: readonly Statement["kind"][];
   /** Only looked for when the policy gives it a weight. */
   onRequest?: boolean;
   example: HazardExample;

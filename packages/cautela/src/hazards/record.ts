@@ -1,5 +1,5 @@
 import { assignedIn, type ConstantValue, pinnedConstants, whereParts } from "../analysis/conditions.ts";
-import { type History, plainText } from "../analysis/history.ts";
+import { fingerprint, type History } from "../analysis/history.ts";
 import { isEnginesOwn } from "../analysis/missing.ts";
 import { constant } from "../analysis/truth.ts";
 import { tableKey } from "../catalog/catalog.ts";
@@ -11,6 +11,10 @@ import type { HazardContext } from "./hazard.ts";
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
 export function record(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
   const { tree, changes, names, dialect } = context;
+  const noteText = (): void => {
+    const text = statementText(context);
+    if (text !== null) history.noteText(text, at.region.line);
+  };
   switch (tree.kind) {
     case "update":
     case "delete":
@@ -19,9 +23,10 @@ export function record(context: HazardContext, history: History, at: { statement
         const set = new Map<string, ConstantValue>();
         const assigned = new Map<string, string>();
         for (const { column, value } of assignedIn(tree, names)) {
-          assigned.set(column.name, context.slice(value.start, value.end));
           const known = constant(value);
           if (known) set.set(column.name, known);
+          // Only constants are compared with later ones.
+          assigned.set(column.name, known ? context.slice(value.start, value.end) : "");
         }
         const where = "where" in tree ? tree.where : null;
         history.note({
@@ -34,12 +39,11 @@ export function record(context: HazardContext, history: History, at: { statement
           where: where ? onlyConstants(where, context) : null,
         });
       }
-      history.noteText(statementText(context), at.region.line);
+      noteText();
       break;
     case "insert":
       if (tree.target.kind === "table") history.forget(targetOf(context));
-      if (tree.source?.body.kind !== "values" || tree.source.body.rowCount < 20)
-        history.noteText(statementText(context), at.region.line);
+      if (tree.source?.body.kind !== "values" || tree.source.body.rowCount < 20) noteText();
       break;
     case "merge":
     case "copy":
@@ -91,10 +95,10 @@ function targetOf({ tree, catalog }: HazardContext): string {
   return table.schema === "" || table.schema === "main" ? table.name : `${table.schema}.${table.name}`;
 }
 
-/** The text by which a statement is the same as another one; empty when it is too long to matter. */
-export function statementText(context: HazardContext): string {
+/** The number by which a statement is the same as another one; null when it is too long to matter. */
+export function statementText(context: HazardContext): number | null {
   const { start, end } = context.statement;
-  return end - start > 2000 ? "" : plainText(context.slice(start, end));
+  return end - start > 2000 ? null : fingerprint(context.slice(start, end));
 }
 
 /** The columns of a filter that is nothing but `column = constant`, or null. */

@@ -15,6 +15,7 @@ import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 export const fanOut: Hazard = {
   id: "fan-out",
   family: "joins",
+  statements: ["update", "insert", "merge"],
   weight: "ask",
   title: "Several rows of the source for one row of the target",
   explanation:

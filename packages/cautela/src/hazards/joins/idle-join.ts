@@ -14,6 +14,7 @@ import { joinBy } from "./open-join.ts";
 export const idleJoin: Hazard = {
   id: "idle-join",
   family: "joins",
+  statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
   title: "An ON that does not speak of the table it joins",
   explanation:

@@ -10,6 +10,7 @@ import { listed } from "../wording.ts";
 export const manyTargets: Hazard = {
   id: "many-targets",
   family: "joins",
+  statements: ["update", "delete"],
   weight: "ask",
   title: "Several tables at once",
   explanation:

@@ -14,6 +14,7 @@ import { joinBy } from "./open-join.ts";
 export const offKeyJoin: Hazard = {
   id: "off-key-join",
   family: "joins",
+  statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
   title: "A join beside the declared key",
   explanation:

@@ -12,6 +12,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const openJoin: Hazard = {
   id: "open-join",
   family: "joins",
+  statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
   title: "A table that is tied to nothing",
   explanation:

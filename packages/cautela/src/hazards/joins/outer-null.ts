@@ -14,6 +14,7 @@ import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 export const outerNull: Hazard = {
   id: "outer-null",
   family: "joins",
+  statements: ["update"],
   weight: "ask",
   title: "NULL where nothing matches",
   explanation:

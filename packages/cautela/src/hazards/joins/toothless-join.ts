@@ -12,6 +12,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const toothlessJoin: Hazard = {
   id: "toothless-join",
   family: "joins",
+  statements: ["update", "delete"],
   weight: "stop",
   title: "A LEFT JOIN that filters nothing",
   explanation:

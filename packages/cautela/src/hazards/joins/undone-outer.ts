@@ -14,6 +14,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const undoneOuter: Hazard = {
   id: "undone-outer",
   family: "joins",
+  statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "note",
   title: "A filter that undoes a LEFT JOIN",
   explanation:

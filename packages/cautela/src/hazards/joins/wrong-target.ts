@@ -12,6 +12,7 @@ import { listed } from "../wording.ts";
 export const wrongTarget: Hazard = {
   id: "wrong-target",
   family: "joins",
+  statements: ["update", "delete"],
   weight: "stop",
   title: "Another table than the filters speak of",
   explanation:

@@ -16,6 +16,7 @@ const OWN =
 export const leftoverAssignment: Hazard = {
   id: "leftover-assignment",
   family: "order",
+  statements: ["update"],
   weight: "ask",
   title: "A value left over from the statement above",
   explanation:

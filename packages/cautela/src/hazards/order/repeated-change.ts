@@ -13,6 +13,7 @@ import { isRelative } from "../values/drifts-on-rerun.ts";
 export const repeatedChange: Hazard = {
   id: "repeated-change",
   family: "order",
+  statements: ["update", "delete", "insert"],
   weight: "ask",
   title: "The same change twice",
   explanation:
@@ -53,7 +54,7 @@ export const repeatedChange: Hazard = {
     }
     if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert") return [];
     const text = statementText(context);
-    const before = text === "" ? null : history.seen(text);
+    const before = text === null ? null : history.seen(text);
     // A statement that stands there a hundred times is told of once.
     if (before && before.count > 1) return [];
     if (!before || changes.some(({ softener }) => softener)) return [];

@@ -13,6 +13,7 @@ import type { Hazard } from "../hazard.ts";
 export const rerunsBadly: Hazard = {
   id: "reruns-badly",
   family: "order",
+  statements: ["alter-table", "insert"],
   weight: "note",
   title: "Right once, destructive twice",
   explanation:

@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const idleAccept: Hazard = {
   id: "idle-accept",
   family: "reading",
+  statements: [],
   weight: "note",
   title: "An accept that accepts nothing",
   explanation:

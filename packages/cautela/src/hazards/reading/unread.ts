@@ -9,6 +9,7 @@ import type { Hazard } from "../hazard.ts";
 export const unread: Hazard = {
   id: "unread",
   family: "reading",
+  statements: ["unread"],
   weight: "ask",
   title: "A statement that could not be read",
   explanation:

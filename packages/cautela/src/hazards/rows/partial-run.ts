@@ -10,6 +10,7 @@ import type { Hazard } from "../hazard.ts";
 export const partialRun: Hazard = {
   id: "partial-run",
   family: "rows",
+  statements: ["update", "delete"],
   weight: "note",
   onRequest: true,
   title: "Complete without its last lines",

@@ -15,6 +15,7 @@ const FINDERS =
 export const rewriteAll: Hazard = {
   id: "rewrite-all",
   family: "rows",
+  statements: ["update"],
   weight: "ask",
   title: "A function used as if it were the filter",
   explanation:

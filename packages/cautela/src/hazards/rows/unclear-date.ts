@@ -15,6 +15,7 @@ const FORMATTED =
 export const unclearDate: Hazard = {
   id: "unclear-date",
   family: "rows",
+  statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
   title: "A date that can be read two ways",
   explanation:

@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const andInSet: Hazard = {
   id: "and-in-set",
   family: "values",
+  statements: ["update", "merge", "insert"],
   weight: "stop",
   title: "AND between two assignments",
   explanation:

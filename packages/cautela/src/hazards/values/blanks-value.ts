@@ -15,6 +15,7 @@ const PASSES_ON =
 export const blanksValue: Hazard = {
   id: "blanks-value",
   family: "values",
+  statements: ["update", "merge", "insert"],
   weight: "stop",
   title: "A NULL that blanks the whole value",
   explanation:

@@ -11,6 +11,7 @@ import { armValues } from "./missing-else.ts";
 export const caseGap: Hazard = {
   id: "case-gap",
   family: "values",
+  statements: ["update"],
   weight: "ask",
   title: "Arms and filter that do not match",
   explanation:

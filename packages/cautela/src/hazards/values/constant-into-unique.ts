@@ -11,6 +11,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const constantIntoUnique: Hazard = {
   id: "constant-into-unique",
   family: "values",
+  statements: ["update"],
   weight: "stop",
   title: "The same value for a unique column of many rows",
   explanation:

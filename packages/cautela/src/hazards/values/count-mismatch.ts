@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const countMismatch: Hazard = {
   id: "count-mismatch",
   family: "values",
+  statements: ["insert", "merge"],
   weight: "stop",
   title: "Values and columns that do not add up",
   explanation:

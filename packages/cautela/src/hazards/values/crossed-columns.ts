@@ -11,6 +11,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const crossedColumns: Hazard = {
   id: "crossed-columns",
   family: "values",
+  statements: ["insert"],
   weight: "stop",
   title: "Columns in another order than their names say",
   explanation:

@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const doubleAssign: Hazard = {
   id: "double-assign",
   family: "values",
+  statements: ["update"],
   weight: "stop",
   title: "A column assigned twice",
   explanation:

@@ -17,6 +17,7 @@ const COUNTERS =
 export const driftsOnRerun: Hazard = {
   id: "drifts-on-rerun",
   family: "values",
+  statements: ["update"],
   weight: "ask",
   title: "A change that applies again at every run",
   explanation:

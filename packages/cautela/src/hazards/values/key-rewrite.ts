@@ -12,6 +12,7 @@ import { listed } from "../wording.ts";
 export const keyRewrite: Hazard = {
   id: "key-rewrite",
   family: "values",
+  statements: ["update"],
   weight: "ask",
   title: "A key that is rewritten",
   explanation:

@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const lookalikeColumn: Hazard = {
   id: "lookalike-column",
   family: "values",
+  statements: ["update", "merge"],
   weight: "ask",
   title: "Another column than the one of the same name",
   explanation:

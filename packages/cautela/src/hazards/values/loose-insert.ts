@@ -10,6 +10,7 @@ import type { Hazard } from "../hazard.ts";
 export const looseInsert: Hazard = {
   id: "loose-insert",
   family: "values",
+  statements: ["insert"],
   weight: "note",
   title: "An INSERT without a list of columns",
   explanation:

@@ -17,6 +17,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const mayNotFit: Hazard = {
   id: "may-not-fit",
   family: "values",
+  statements: ["update", "insert", "merge"],
   weight: "stop",
   title: "A value that does not fit",
   explanation:

@@ -12,6 +12,7 @@ import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 export const missingElse: Hazard = {
   id: "missing-else",
   family: "values",
+  statements: ["update"],
   weight: "ask",
   title: "A CASE without ELSE",
   explanation:

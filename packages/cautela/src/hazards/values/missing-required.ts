@@ -11,6 +11,7 @@ import { listed } from "../wording.ts";
 export const missingRequired: Hazard = {
   id: "missing-required",
   family: "values",
+  statements: ["insert", "merge"],
   weight: "stop",
   title: "A required column without a value",
   explanation:

@@ -12,6 +12,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const nullIntoRequired: Hazard = {
   id: "null-into-required",
   family: "values",
+  statements: ["update", "insert", "merge"],
   weight: "stop",
   title: "NULL for a column that may not be NULL",
   explanation:

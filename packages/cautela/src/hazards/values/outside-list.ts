@@ -13,6 +13,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const outsideList: Hazard = {
   id: "outside-list",
   family: "values",
+  statements: ["update", "insert", "merge"],
   weight: "stop",
   title: "A value that is not allowed",
   explanation:

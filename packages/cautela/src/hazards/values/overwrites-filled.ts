@@ -16,6 +16,7 @@ const FILLING = /\b(?:fill(?:s|ed|ing)?(?: in| up)?|missing|back-?fill|complete[
 export const overwritesFilled: Hazard = {
   id: "overwrites-filled",
   family: "values",
+  statements: ["update"],
   weight: "ask",
   title: "A fill-in that replaces what is there",
   explanation:

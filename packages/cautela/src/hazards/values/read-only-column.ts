@@ -13,6 +13,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const readOnlyColumn: Hazard = {
   id: "read-only-column",
   family: "values",
+  statements: ["update", "insert", "merge"],
   weight: "stop",
   title: "A column that only the engine writes",
   explanation:

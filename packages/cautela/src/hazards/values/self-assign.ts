@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const selfAssign: Hazard = {
   id: "self-assign",
   family: "values",
+  statements: ["update", "merge"],
   weight: "ask",
   title: "A column set to itself",
   explanation:

@@ -10,6 +10,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const swappedColumns: Hazard = {
   id: "swapped-columns",
   family: "values",
+  statements: ["update", "merge"],
   weight: "ask",
   title: "Two columns copied crosswise",
   explanation:

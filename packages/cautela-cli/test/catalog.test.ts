@@ -408,6 +408,22 @@ describe("the command", () => {
     expect(stderr.trim().split("\n")).toHaveLength(1);
   });
 
+  test.skipIf(maria === null)("a password from the environment or the usual file, used and never printed", () => {
+    const home = mkdtempSync(join(tmpdir(), "cautela-"));
+    writeFileSync(join(home, ".my.cnf"), '[mysqld]\npassword=no\n[client]\npassword = "hidden word"\n');
+    const url = new URL(maria as string);
+    url.username = "nobody_here";
+    url.password = "";
+    const ask = (env: Record<string, string>) =>
+      spawnSync(process.execPath, [bin, "catalog", url.href], { encoding: "utf8", env: { ...process.env, ...env } });
+    for (const { stderr, status } of [ask({ HOME: home, MYSQL_PWD: "" }), ask({ MYSQL_PWD: "hidden word" })]) {
+      expect(status).toBe(2);
+      expect(stderr).toContain("using password: YES");
+      expect(stderr).not.toContain("hidden");
+    }
+    rmSync(home, { recursive: true });
+  });
+
   test.skipIf(postgres === null)("a wrong password or a missing database is one clear line", () => {
     const url = new URL(postgres as string);
     url.pathname = "/no_such_database";

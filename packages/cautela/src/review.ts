@@ -1,6 +1,7 @@
 import { annotation } from "./analysis/annotations.ts";
 import { changesOf, targetName } from "./analysis/change.ts";
 import { History } from "./analysis/history.ts";
+import { insertReach } from "./analysis/insert-reach.ts";
 import { missingTables } from "./analysis/missing.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
 import { Course } from "./analysis/softeners.ts";
@@ -239,7 +240,10 @@ export class ReviewSession {
       kind: kindOf(tree),
       target: this.#target(tree, judged),
       verdict,
-      reach: reaches.length > 0 ? widest(reaches.map(({ reach }) => reach)) : insertReach(tree),
+      reach:
+        reaches.length > 0
+          ? widest(reaches.map(({ reach }) => reach))
+          : insertReach(tree, this.#catalog, dialects[this.#dialect]),
       writes: directWrites(tree, reaches, this.#catalog),
     };
     const found = this.#result.findings.length > before;
@@ -404,14 +408,4 @@ const WIDTH = ["none", "one", "few", "some", "unknown", "every", "multiplied"];
 
 function widest(reaches: readonly Reach[]): Reach {
   return reaches.reduce((a, b) => (WIDTH.indexOf(b.bound) > WIDTH.indexOf(a.bound) ? b : a));
-}
-
-/** The reach of an INSERT: the rows inserted. */
-function insertReach(tree: Statement): Reach | null {
-  if (tree.kind !== "insert") return null;
-  if (tree.set || tree.defaults) return { bound: "one", rows: 1 };
-  const body = tree.source?.body;
-  if (body?.kind === "values")
-    return body.rowCount === 1 ? { bound: "one", rows: 1 } : { bound: "few", rows: body.rowCount };
-  return { bound: "some" };
 }

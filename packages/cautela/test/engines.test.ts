@@ -187,4 +187,70 @@ describe.each(engines)("%s", (_name, open) => {
       { numRuns: 400 },
     );
   });
+
+  test("the same through joins, subqueries, limits, views and INSERT … SELECT", async () => {
+    const dialect = engine.dialect;
+    const mysql = dialect === "mariadb";
+    for (const table of ["c_copy", "c_vessel", "c_berth"]) await engine.run(`DROP TABLE IF EXISTS ${table}`);
+    const ddl = `CREATE TABLE c_berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(20) NOT NULL UNIQUE, depth_m integer, quay varchar(20));
+CREATE TABLE c_vessel (vessel_id integer NOT NULL PRIMARY KEY, berth_id integer, name varchar(40));
+CREATE TABLE c_copy (berth_id integer, code varchar(20));
+CREATE VIEW c_deep AS SELECT berth_id, depth_m FROM c_berth WHERE depth_m > 0;`;
+    const rows = `INSERT INTO c_berth VALUES (1, 'a', 1, 'north'), (2, 'b', NULL, 'north'), (3, 'c', 3, NULL), (4, 'd', 0, 'south');
+INSERT INTO c_vessel VALUES (1, 1, 'Tern'), (2, 1, 'Eider'), (3, NULL, NULL), (4, 3, 'Knot');`;
+    for (const statement of sent(`${ddl}\n${rows}`, dialect)) await engine.run(statement);
+    const catalog = catalogFromDdl(`${ddl}\n${rows}`, { dialect });
+    const qualified = (where: string) =>
+      where
+        .replace(/(?<![.\w])(berth_id|depth_m|code|quay)\b/g, "c_berth.$1")
+        .replace(/\bvessel v\b/g, "c_vessel v")
+        .replace(/(?<!_)\bberth\.berth_id/g, "c_berth.berth_id");
+    const tie = fc.constantFrom(
+      "w.berth_id = c_berth.berth_id",
+      "w.vessel_id = c_berth.berth_id",
+      "w.vessel_id = 1",
+      "c_berth.berth_id = 2",
+    );
+    const shapes = (where: string, on: string): string[] => [
+      mysql
+        ? `UPDATE c_berth JOIN c_vessel w ON ${on} SET c_berth.quay = 'x' WHERE ${where}`
+        : `UPDATE c_berth SET quay = 'x' FROM c_vessel w WHERE ${on} AND (${where})`,
+      mysql
+        ? `DELETE c_berth FROM c_berth JOIN c_vessel w ON ${on} WHERE ${where}`
+        : dialect === "postgresql"
+          ? `DELETE FROM c_berth USING c_vessel w WHERE ${on} AND (${where})`
+          : `DELETE FROM c_berth WHERE ${where}`,
+      `DELETE FROM c_berth WHERE berth_id IN (SELECT w.berth_id FROM c_vessel w) AND (${where})`,
+      `DELETE FROM c_berth WHERE EXISTS (SELECT 1 FROM c_vessel w WHERE ${on}) AND (${where})`,
+      `INSERT INTO c_copy (berth_id, code) SELECT c_berth.berth_id, c_berth.code FROM c_berth WHERE ${where}`,
+      `INSERT INTO c_copy (berth_id) SELECT c_berth.berth_id FROM c_berth JOIN c_vessel w ON ${on} WHERE ${where}`,
+      `INSERT INTO c_copy (berth_id) SELECT max(c_berth.berth_id) FROM c_berth WHERE ${where}`,
+      ...(mysql ? [`DELETE FROM c_berth WHERE ${where} ORDER BY berth_id LIMIT 2`] : []),
+      ...(dialect === "sqlite" ? [] : ["UPDATE c_deep SET depth_m = 2", "DELETE FROM c_deep WHERE berth_id = 3"]),
+    ];
+    await fc.assert(
+      fc.asyncProperty(filter, tie, fc.nat(20), async (where, on, which) => {
+        const list = shapes(qualified(where), on);
+        const sql = list[which % list.length];
+        const { reach } = review(sql, { dialect, catalog }).statements[0];
+        const touched = await engine.touched(sql);
+        const whole = 4;
+        switch (reach?.bound) {
+          case "none":
+            expect({ sql, touched }).toEqual({ sql, touched: 0 });
+            break;
+          case "one":
+          case "few":
+            expect({ sql, within: touched <= (reach.rows ?? 0) }).toEqual({ sql, within: true });
+            break;
+          case "every":
+            expect({ sql, touched }).toEqual({ sql, touched: whole });
+            break;
+          default:
+            expect(["some", "multiplied"]).toContain(reach?.bound);
+        }
+      }),
+      { numRuns: 500 },
+    );
+  });
 });

@@ -1,3 +1,6 @@
+import { existsSync, readFileSync } from "node:fs";
+import { homedir } from "node:os";
+import { join } from "node:path";
 import type { TableFacts } from "cautela";
 import { Failure } from "../failure.ts";
 import { type LiveDictionary, type Progress, TIME_LIMIT } from "./live.ts";
@@ -18,6 +21,7 @@ export async function readMysql(url: string, progress: Progress): Promise<LiveDi
   where.protocol = "mysql:";
   const database = decodeURIComponent(where.pathname.slice(1));
   if (database === "") throw new Failure("the URL names no database: mysql://user@host/database");
+  if (where.password === "") where.password = encodeURIComponent(storedPassword());
   const connection = await mysql
     .createConnection({ uri: where.href, connectTimeout: 10_000 })
     .catch((error: unknown) => {
@@ -31,6 +35,21 @@ export async function readMysql(url: string, progress: Progress): Promise<LiveDi
   } finally {
     connection.destroy();
   }
+}
+
+/** The password of MYSQL_PWD, or of the [client] section of ~/.my.cnf; empty without either. */
+function storedPassword(): string {
+  if (process.env.MYSQL_PWD) return process.env.MYSQL_PWD;
+  const file = join(homedir(), ".my.cnf");
+  if (!existsSync(file)) return "";
+  let section = "";
+  for (const line of readFileSync(file, "utf8").split("\n")) {
+    const head = /^\s*\[([^\]]+)\]/.exec(line);
+    if (head) section = head[1];
+    const password = section === "client" ? /^\s*password\s*=\s*(.*?)\s*$/.exec(line)?.[1] : undefined;
+    if (password !== undefined) return password.replace(/^(["'])(.*)\1$/, "$2");
+  }
+  return "";
 }
 
 /** Reads one database over a connection that takes queries. */

@@ -1,6 +1,7 @@
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
 import { writtenName } from "../catalog/names.ts";
+import { viewQuery } from "../catalog/trees.ts";
 import { flatSources } from "../sql/children.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type {
@@ -237,17 +238,21 @@ function follow(target: Source, node: Change): void {
   let current: Source | undefined = target;
   for (let depth = 0; depth < 20 && current; depth++) {
     const common = node.names.common(current);
+    const view: Query | null = common || current.kind !== "table" ? null : viewOf(current, node.names);
     const query: Query | null = common
       ? common.body.kind === "query"
         ? common.body
         : null
       : current.kind === "derived" && current.query.kind === "query"
         ? current.query
-        : null;
+        : view;
     if (!query) break;
     const body: QueryBody = query.body;
     if (body.kind !== "select") break;
-    if (body.where) node.conditions.push({ expr: body.where, where: "inside" });
+    if (view) {
+      // The view's filter stands in another text: that it filters is what counts here.
+      if (body.where || body.having) node.tied = true;
+    } else if (body.where) node.conditions.push({ expr: body.where, where: "inside" });
     if (query.limit ?? body.top) node.limit = query.limit ?? body.top;
     if (body.groupBy.length > 0 || body.distinct) node.tied = true;
     for (const source of body.from) {
@@ -261,6 +266,12 @@ function follow(target: Source, node: Change): void {
       if (common === undefined || node.names.common(current) === undefined) node.relation = node.relation ?? relation;
     }
   }
+}
+
+/** The query of the view that a source means; null for tables. */
+function viewOf(source: TableSource, names: Names): Query | null {
+  const found = names.catalog?.resolveRelation(source.name);
+  return found?.object === "view" ? (viewQuery(found, names.dialect.id)?.tree ?? null) : null;
 }
 
 /** The target's name for messages and results: the catalog's where it is known, else as written. */

@@ -113,8 +113,12 @@ function statementReport(review: Review, statement: StatementReview, findings: F
     const bar = reachBar(statement.reach, tableRows);
     const role: Role =
       statement.reach.bound === "every" || statement.reach.bound === "multiplied" ? statement.verdict : "dim";
-    const target = statement.target ? ` of ${statement.target}` : "";
-    page.line(`      ${ink(role, bar)} ${ink("dim", `reach: ${reachWords(statement.reach)}${target}`)}`);
+    // What an INSERT reaches are the rows that it brings, not those that are there.
+    const inserts = statement.kind === "insert";
+    const target = statement.target ? ` ${inserts ? "into" : "of"} ${statement.target}` : "";
+    page.line(
+      `      ${ink(role, bar)} ${ink("dim", `${inserts ? "inserts" : "reach"}: ${reachWords(statement.reach)}${target}`)}`,
+    );
   }
   for (const finding of findings) findingReport(finding, page);
 }

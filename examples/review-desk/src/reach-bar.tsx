@@ -4,8 +4,8 @@ const WIDTH = 120;
 
 /** Reach as a bar: the share of the table that the statement touches; hatched where only the data can tell. */
 export function ReachBar({ reach, target }: { reach: Reach; target: string | null }) {
-  const every = reach.bound === "every" || reach.bound === "multiplied";
-  const unknown = reach.bound === "some" || reach.bound === "unknown";
+  const every = reach.bound === "every";
+  const unknown = reach.bound === "some" || reach.bound === "multiplied" || reach.bound === "unknown";
   const share = every ? WIDTH : reach.bound === "none" ? 0 : unknown ? WIDTH : 3;
   return (
     <span className="reach">
@@ -47,7 +47,7 @@ function words(reach: Reach): string {
     case "every":
       return rows === undefined ? "every row" : `every row, about ${rows},`;
     case "multiplied":
-      return "more than every row";
+      return "rows, met several times,";
     case "unknown":
       return "not known how many rows";
   }

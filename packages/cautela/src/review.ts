@@ -3,6 +3,7 @@ import { changesOf, targetName } from "./analysis/change.ts";
 import { History } from "./analysis/history.ts";
 import { insertReach } from "./analysis/insert-reach.ts";
 import { missingTables } from "./analysis/missing.ts";
+import { multipliedBy } from "./analysis/multiplied.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
 import { Course } from "./analysis/softeners.ts";
 import { directWrites } from "./analysis/writes.ts";
@@ -240,10 +241,12 @@ export class ReviewSession {
       kind: kindOf(tree),
       target: this.#target(tree, judged),
       verdict,
-      reach:
+      reach: multiplied(
         reaches.length > 0
           ? widest(reaches.map(({ reach }) => reach))
           : insertReach(tree, this.#catalog, dialects[this.#dialect]),
+        context,
+      ),
       writes: directWrites(tree, reaches, this.#catalog),
     };
     const found = this.#result.findings.length > before;
@@ -402,6 +405,12 @@ function kindOf(tree: Statement): string {
     default:
       return tree.kind.replace("-", " ");
   }
+}
+
+/** The reach, or `multiplied` where rows are met several times and that changes the outcome. */
+function multiplied(reach: Reach | null, { tree, names, changes }: HazardContext): Reach | null {
+  if (!reach || !names || reach.bound === "none") return reach;
+  return multipliedBy(tree, names, changes[0]?.change ?? null).length > 0 ? { bound: "multiplied" } : reach;
 }
 
 const WIDTH = ["none", "one", "few", "some", "unknown", "every", "multiplied"];

@@ -102,6 +102,23 @@ test("the result names places, targets, reach and writes", () => {
   });
 });
 
+test.each([
+  ["UPDATE vessel SET class = m.status FROM mooring m WHERE m.vessel_id = vessel.vessel_id", "multiplied"],
+  ["UPDATE vessel SET class = 'x' FROM mooring m WHERE m.vessel_id = vessel.vessel_id", "some"],
+  ["UPDATE mooring SET status = v.class FROM vessel v WHERE v.vessel_id = mooring.vessel_id", "some"],
+  ["INSERT INTO copy SELECT v.vessel_id FROM vessel v JOIN mooring m ON m.vessel_id = v.vessel_id", "multiplied"],
+  ["INSERT INTO copy SELECT DISTINCT v.vessel_id FROM vessel v JOIN mooring m ON m.vessel_id = v.vessel_id", "some"],
+  ["INSERT INTO copy SELECT m.mooring_id FROM mooring m JOIN vessel v ON m.vessel_id = v.vessel_id", "some"],
+])("rows that are met several times: %s", (sql, bound) => {
+  const catalog = catalogFromDdl(
+    `CREATE TABLE vessel (vessel_id int PRIMARY KEY, class text);
+     CREATE TABLE mooring (mooring_id int PRIMARY KEY, vessel_id int REFERENCES vessel, status text);
+     CREATE TABLE copy (id int);`,
+    { dialect: "postgresql" },
+  );
+  expect(review(sql, { catalog }).statements[0].reach?.bound).toBe(bound);
+});
+
 test("a policy softens, weighs and silences", () => {
   const sql = "DELETE FROM tide_reading;";
   expect(review(sql, { policy: { tables: { tide_reading: "log" } } }).verdict).toBe("clear");

@@ -1,5 +1,6 @@
 import type { Region } from "../region.ts";
 import type { ConstantValue } from "./conditions.ts";
+import { RowKeys } from "./references.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
 export interface PastChange {
@@ -27,6 +28,9 @@ export class History {
   readonly #dropped = new Map<string, number>();
   /** Tables that were wanted before anything made them, by key: where. */
   readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
+
+  /** The rows that it has brought, taken away and referred to by their keys. */
+  readonly keys = new RowKeys<{ statement: number; region: Region }>();
 
   /** The changes of a target, the latest last. */
   of(target: string): readonly PastChange[] {

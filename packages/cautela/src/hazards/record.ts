@@ -1,8 +1,11 @@
 import { assignedIn, type ConstantValue, pinnedConstants, whereParts } from "../analysis/conditions.ts";
 import { fingerprint, type History } from "../analysis/history.ts";
 import { isEnginesOwn } from "../analysis/missing.ts";
+import { keyOfColumn, keyText, referenced, singleKeys } from "../analysis/references.ts";
+import { storedValues } from "../analysis/stored-values.ts";
 import { constant } from "../analysis/truth.ts";
 import { tableKey } from "../catalog/catalog.ts";
+import type { Table } from "../catalog/model.ts";
 import { tableNameOf, writtenName } from "../catalog/names.ts";
 import type { Region } from "../region.ts";
 import type { Expr } from "../sql/tree.ts";
@@ -66,6 +69,7 @@ export function record(context: HazardContext, history: History, at: { statement
     default:
   }
   if (!names) return;
+  recordKeys(context, history, at);
   for (const { source } of names.missing) {
     if (isEnginesOwn(source, dialect)) continue;
     const key = keyOf(source.name, context);
@@ -73,6 +77,63 @@ export function record(context: HazardContext, history: History, at: { statement
     if (list.length < 8) list.push({ ...at, shown: writtenName(source.name) });
     if (history.wanted.size < 500) history.wanted.set(key, list);
   }
+}
+
+/** Takes note of the rows that a statement brings, deletes and refers to by their keys. */
+function recordKeys(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
+  const { tree, names, catalog, changes, dialect, inCode } = context;
+  const { keys } = history;
+  if (tree.kind === "transaction") {
+    if (tree.action === "rollback" || tree.action === "rollback-to") keys.clear();
+    return;
+  }
+  if (!names || !catalog) return;
+  const lose = (table: Table): void => {
+    for (const column of singleKeys(table)) keys.lose(keyOfColumn(table, column));
+  };
+  for (const { change } of changes) {
+    const { table } = change;
+    if (!table || change.action === "update") continue;
+    const single = singleKeys(table);
+    const gone = inCode || !("where" in change.statement) ? null : pinnedRows(change.statement.where, context);
+    if (gone && single.includes(gone.column))
+      for (const key of gone.keys) keys.remove(keyOfColumn(table, gone.column), key, at.region.line);
+    else lose(table);
+  }
+  if (tree.kind !== "insert" && tree.kind !== "update" && tree.kind !== "merge" && tree.kind !== "copy") return;
+  const target = tree.kind === "copy" ? (tree.table ? catalog.resolve(tree.table) : null) : null;
+  if (target) lose(target);
+  if (tree.kind === "insert" || tree.kind === "merge") {
+    const into = tree.target.kind === "table" ? catalog.resolve(tree.target.name) : null;
+    const body = tree.kind === "insert" ? tree.source?.body : undefined;
+    const followed =
+      tree.kind === "insert" && (tree.set || (body?.kind === "values" && body.rows.length === body.rowCount));
+    if (into && !followed) lose(into);
+  }
+  for (const { table, column, value } of storedValues(tree, names, catalog, dialect)) {
+    const known = constant(value);
+    const key = known ? keyText(known) : null;
+    if (singleKeys(table).includes(column)) {
+      if (key !== null && tree.kind === "insert") keys.bring(keyOfColumn(table, column), key);
+      else if (tree.kind !== "insert") keys.lose(keyOfColumn(table, column));
+    }
+    if (key === null || inCode || table.foreignKeys.length === 0) continue;
+    const to = referenced(table, column, catalog);
+    if (!to || to.foreignKey.deferrable) continue;
+    keys.refer(keyOfColumn(to.table, to.column), key, { at, from: column });
+  }
+}
+
+/** The rows that a filter names by one column and nothing else: `vessel_id IN (3, 4)`. */
+function pinnedRows(where: Expr | null, context: HazardContext): { column: string; keys: string[] } | null {
+  if (!where) return null;
+  const parts = whereParts({ where });
+  const [pinned] = pinnedConstants(parts, context.names);
+  if (parts.length !== 1 || !pinned) return null;
+  return {
+    column: pinned.column.name,
+    keys: pinned.values.map(keyText).filter((one): one is string => one !== null),
+  };
 }
 
 function keyOf(name: Parameters<typeof tableNameOf>[0], context: HazardContext): string {

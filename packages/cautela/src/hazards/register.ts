@@ -41,6 +41,7 @@ import { caseGap } from "./values/case-gap.ts";
 import { constantIntoUnique } from "./values/constant-into-unique.ts";
 import { countMismatch } from "./values/count-mismatch.ts";
 import { crossedColumns } from "./values/crossed-columns.ts";
+import { danglingReference } from "./values/dangling-reference.ts";
 import { doubleAssign } from "./values/double-assign.ts";
 import { driftsOnRerun } from "./values/drifts-on-rerun.ts";
 import { keyRewrite } from "./values/key-rewrite.ts";
@@ -93,6 +94,7 @@ export const hazards: readonly Hazard[] = [
   constantIntoUnique,
   countMismatch,
   crossedColumns,
+  danglingReference,
   doubleAssign,
   driftsOnRerun,
   keyRewrite,

@@ -17,7 +17,6 @@ const CELLS = 12;
 export function reachBar(reach: Reach, tableRows: number | null): string {
   switch (reach.bound) {
     case "every":
-    case "multiplied":
       return "█".repeat(CELLS);
     case "none":
       return "·".repeat(CELLS);
@@ -47,7 +46,7 @@ export function reachWords(reach: Reach): string {
     case "every":
       return rows === null ? "every row" : `every row, about ${rows}`;
     case "multiplied":
-      return "more than every row";
+      return "rows that are met several times";
     case "unknown":
       return "not known";
   }

@@ -1,8 +1,12 @@
--- hazards: and-in-set self-assign double-assign swapped-columns lookalike-column missing-else case-gap blanks-value overwrites-filled drifts-on-rerun key-rewrite null-into-required constant-into-unique outside-list read-only-column may-not-fit loose-insert count-mismatch crossed-columns missing-required
+-- hazards: and-in-set self-assign double-assign swapped-columns lookalike-column missing-else case-gap blanks-value overwrites-filled drifts-on-rerun key-rewrite null-into-required constant-into-unique outside-list read-only-column may-not-fit loose-insert count-mismatch crossed-columns missing-required dangling-reference
 -- tables
 CREATE TABLE owner (owner_id integer NOT NULL PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(20) UNIQUE, phone varchar(20), old_phone varchar(20), left_on date);
 CREATE TABLE request (owner_id integer NOT NULL PRIMARY KEY, name varchar(60), phone varchar(20), mobile varchar(20), from_day date, to_day date);
 CREATE TABLE mooring (mooring_id integer NOT NULL PRIMARY KEY, owner_id integer NOT NULL REFERENCES owner (owner_id), status varchar(20) NOT NULL CHECK (status IN ('planned', 'lying', 'left')), fee numeric(6,2) NOT NULL, from_day date, to_day date, raised integer);
+CREATE TABLE quay (quay_id integer NOT NULL PRIMARY KEY, name varchar(60));
+CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, quay_id integer NOT NULL REFERENCES quay (quay_id), next_id integer REFERENCES berth (berth_id));
+CREATE TABLE booking (booking_id integer NOT NULL PRIMARY KEY, berth_id integer NOT NULL REFERENCES berth (berth_id));
+CREATE TABLE berth_copy (berth integer NOT NULL PRIMARY KEY, quay integer);
 -- case: AND for a comma [mysql mariadb sqlite postgresql]
 -- finds: 0 and-in-set stop
 UPDATE owner SET phone = '1' AND old_phone = '2' WHERE owner_id = 3;
@@ -114,3 +118,61 @@ INSERT INTO mooring (mooring_id, owner_id, status, fee, from_day, to_day) SELECT
 -- case: a required column without a value [postgresql mysql sqlite tsql plsql]
 -- finds: 0 missing-required stop
 INSERT INTO owner (owner_id, phone) VALUES (3, '1');
+-- case: the row that is referred to comes behind [postgresql mysql mariadb tsql plsql jet]
+-- finds: 0 dangling-reference stop
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+INSERT INTO berth (berth_id, quay_id) VALUES (77, 3);
+-- case: an assignment refers to a row that comes behind [postgresql mysql tsql]
+-- finds: 0 dangling-reference stop
+UPDATE booking SET berth_id = 77 WHERE booking_id = 1;
+INSERT INTO berth (quay_id, berth_id) VALUES (3, 77);
+-- case: the order is right, or the row may be there already [postgresql]
+INSERT INTO berth (berth_id, quay_id) VALUES (77, 3);
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+INSERT INTO booking (booking_id, berth_id) VALUES (2, 78);
+INSERT INTO berth (berth_id, quay_id) VALUES (78, 3) ON CONFLICT DO NOTHING;
+-- case: rows of one statement that refer to each other [postgresql]
+INSERT INTO berth (berth_id, quay_id, next_id) VALUES (77, 3, 78), (78, 3, NULL);
+-- case: sqlite only checks when it is asked to [sqlite]
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+INSERT INTO berth (berth_id, quay_id) VALUES (77, 3);
+-- case: sqlite is asked to check [sqlite]
+-- finds: 1 dangling-reference stop
+PRAGMA foreign_keys = ON;
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+INSERT INTO berth (berth_id, quay_id) VALUES (77, 3);
+-- case: checks are off for the load [mysql mariadb]
+SET foreign_key_checks = 0;
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+INSERT INTO berth (berth_id, quay_id) VALUES (77, 3);
+SET foreign_key_checks = 1;
+-- case: the row has been deleted [postgresql mysql mariadb tsql plsql]
+-- finds: 1 dangling-reference stop
+DELETE FROM berth WHERE berth_id IN (76, 77);
+UPDATE booking SET berth_id = 77 WHERE booking_id = 1;
+-- case: the row has been deleted, and nobody checks [sqlite]
+-- finds: 1 dangling-reference ask
+DELETE FROM berth WHERE berth_id = 77;
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+-- case: the row is brought back, or another one is meant, or the deletion is taken back [postgresql mysql sqlite]
+DELETE FROM berth WHERE berth_id = 77;
+INSERT INTO berth (berth_id, quay_id) VALUES (77, 4);
+INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
+DELETE FROM berth WHERE berth_id = 80;
+INSERT INTO booking (booking_id, berth_id) VALUES (2, 81);
+BEGIN;
+DELETE FROM berth WHERE berth_id = 90;
+ROLLBACK;
+INSERT INTO booking (booking_id, berth_id) VALUES (3, 90);
+-- case: the key of another table [postgresql sqlite]
+-- finds: 0 dangling-reference ask
+UPDATE booking AS b SET berth_id = q.quay_id FROM quay q WHERE q.quay_id = b.booking_id;
+-- case: the key of another table, next to the column that is meant [postgresql sqlite]
+-- finds: 0 lookalike-column ask
+UPDATE booking AS b SET berth_id = h.quay_id FROM berth h WHERE h.berth_id = b.booking_id;
+-- case: the key of another table, inserted by a query [postgresql mysql sqlite tsql plsql]
+-- finds: 0 dangling-reference ask
+INSERT INTO booking (booking_id, berth_id) SELECT 5, q.quay_id FROM quay q WHERE q.name = 'North';
+-- case: the right key under other names, and the key of a copy [postgresql mysql sqlite tsql plsql]
+INSERT INTO booking (booking_id, berth_id) SELECT 5, h.next_id FROM berth h WHERE h.quay_id = 4 AND h.next_id IS NOT NULL;
+INSERT INTO booking (booking_id, berth_id) SELECT 6, c.berth FROM berth_copy c WHERE c.quay = 4;

@@ -1,0 +1,150 @@
+import { readFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
+import { PGlite } from "@electric-sql/pglite";
+import { type DialectId, hazards, readScript } from "cautela";
+import mysql from "mysql2/promise";
+import initSqlite from "sql.js";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { casesOf } from "./cases.ts";
+import { mariadbUrl } from "./engines.ts";
+
+// What is called sound here is sound SQL: the engines run it. And where a hazard says that a statement
+// fails, they reject it.
+
+const path = (name: string) => fileURLToPath(new URL(name, import.meta.url));
+const demo = (name: string) => readFileSync(path(`../../../demo/${name}`), "utf8");
+
+interface Engine {
+  /** Empties the database. */
+  reset(): Promise<void>;
+  run(sql: string): Promise<void>;
+  /** The rows, or the cursor, that a statement speaks of are not there: no fault of the statement. */
+  lacksRows(error: unknown): boolean;
+  close(): Promise<void>;
+}
+
+async function postgres(): Promise<Engine> {
+  const db = await PGlite.create();
+  return {
+    reset: async () =>
+      void (await db.exec("ROLLBACK; DROP SCHEMA public CASCADE; CREATE SCHEMA public; SET search_path = public;")),
+    run: async (sql) => void (await db.exec(sql)),
+    lacksRows: (error) => error instanceof Error && "code" in error && /^(?:23503|34000)$/.test(String(error.code)),
+    close: () => db.close(),
+  };
+}
+
+async function sqlite(): Promise<Engine> {
+  const { Database } = await initSqlite();
+  let db = new Database();
+  return {
+    async reset() {
+      db.close();
+      db = new Database();
+    },
+    run: async (sql) => void db.exec(sql),
+    lacksRows: (error) => error instanceof Error && error.message.includes("FOREIGN KEY"),
+    close: async () => db.close(),
+  };
+}
+
+async function mariadb(url: string): Promise<Engine> {
+  const db = await mysql.createConnection({ uri: url, multipleStatements: true });
+  return {
+    reset: async () =>
+      void (await db.query(
+        "ROLLBACK; SET sql_mode = DEFAULT; DROP DATABASE IF EXISTS cautela_taken; CREATE DATABASE cautela_taken; USE cautela_taken",
+      )),
+    run: async (sql) => void (await db.query(sql)),
+    lacksRows: (error) => error instanceof Error && "errno" in error && error.errno === 1452,
+    async close() {
+      await db.query("DROP DATABASE IF EXISTS cautela_taken");
+      await db.end();
+    },
+  };
+}
+
+const maria = await mariadbUrl();
+const engines: [DialectId, () => Promise<Engine>][] = [
+  ["postgresql", postgres],
+  ["sqlite", sqlite],
+];
+if (maria) engines.push(["mariadb", () => mariadb(maria)]);
+
+/** The statements of a script as the engine's own client would send them. */
+function sent(text: string, dialect: DialectId): string[] {
+  return (
+    readScript(text, { dialect })
+      // COPY waits for data that nobody sends.
+      .statements.filter(({ kind }) => kind !== "directive" && kind !== "copy")
+      // A comment that is run ends behind the last word.
+      .map(({ start, end }) => text.slice(start, text.startsWith(" */", end) ? end + 3 : end))
+  );
+}
+
+const cases = ["rows", "joins", "values", "order"].flatMap((family) => casesOf(path(`cases/${family}`)));
+
+/** Quiet cases that only run where something stands outside the script. */
+const OUTSIDE = new Map([
+  ["filters.sql: the empty list is quiet where a template fills it", "the template"],
+  ["more.sql: a day that can be no month, and the right order", "the session's DateStyle"],
+]);
+
+/** The hazards whose examples the engine rejects, by what they say of themselves. */
+const REJECTED = new Set([
+  "ambiguous-name",
+  "count-mismatch",
+  "dangling-reference",
+  "early-use",
+  "missing-required",
+  "read-only-column",
+  "unknown-name",
+  "unread",
+]);
+
+describe.each(engines)("%s takes", (dialect, open) => {
+  let engine: Engine;
+  beforeAll(async () => {
+    engine = await open();
+  }, 120_000);
+  afterAll(() => engine.close());
+
+  /** What the engine says of a script in a new database; null when it runs. */
+  async function fault(ddl: string, sql: string): Promise<string | null> {
+    await engine.reset();
+    for (const statement of sent(ddl, dialect)) await engine.run(statement);
+    for (const statement of sent(sql, dialect)) {
+      try {
+        await engine.run(statement);
+      } catch (error) {
+        if (!engine.lacksRows(error)) return `${statement}: ${String(error)}`;
+      }
+    }
+    return null;
+  }
+
+  const ordinary = readFileSync(path(`ordinary/${dialect}.sql`), "utf8")
+    .split(/^-- script: /m)
+    .slice(1)
+    .map((one) => [one.slice(0, one.indexOf("\n")), one.slice(one.indexOf("\n") + 1)]);
+  test.each(ordinary)("the ordinary script: %s", async (_, script) => {
+    const ddl = `${demo(`schema/${dialect}.sql`)}\n${demo(`data/${dialect}.sql`)}`;
+    expect(await fault(ddl, script)).toBeNull();
+  });
+
+  const quiet = cases.filter(
+    (one) => one.expected.length === 0 && one.dialects.includes(dialect) && !OUTSIDE.has(one.name),
+  );
+  test.each(quiet.map((one) => [one.name, one] as const))("%s", async (_, { ddl, sql }) => {
+    expect(await fault(ddl, sql)).toBeNull();
+  });
+
+  const examples = hazards.filter(({ example }) => example.dialect === dialect);
+  test.each(examples.map((one) => [one.id, one] as const))("the sound example of %s", async (id, { example }) => {
+    expect(await fault(example.ddl, example.sound)).toBeNull();
+    if (!REJECTED.has(id)) return;
+    await engine.reset();
+    const all = sent(`${example.ddl}\n${example.dangerous}`, dialect);
+    await expect(all.reduce((before, one) => before.then(() => engine.run(one)), Promise.resolve())).rejects.toThrow();
+  });
+});

@@ -61,7 +61,10 @@ function entry(object: CatalogObject, catalog: Catalog): CatalogEntry {
       return {
         kind: "routine",
         name: object.name,
-        facts: object.object === "routine" ? `${object.kind}, ${object.language}` : "",
+        facts:
+          object.object === "routine"
+            ? `${object.kind} (${object.arguments?.join(", ") ?? ""}), ${object.language}`
+            : "",
         rows: [],
         text: object.object === "routine" ? (object.definition ?? "") : "",
       };

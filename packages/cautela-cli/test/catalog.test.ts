@@ -144,7 +144,9 @@ function lines(catalog: Catalog, unnamed: (name: string) => boolean): string[] {
   for (const one of catalog.objects("rule"))
     list.push(`rule ${shown(one.table)}.${one.name} ${one.event} ${one.instead} ${worded(one.body)}`);
   for (const one of catalog.objects("routine"))
-    list.push(`routine ${one.schema}.${one.name} ${one.kind} ${one.volatility} ${worded(one.definition)}`);
+    list.push(
+      `routine ${one.schema}.${one.name} ${one.kind} ${one.volatility} (${one.arguments?.length}) ${worded(one.definition)}`,
+    );
   for (const one of catalog.objects("sequence")) list.push(`sequence ${one.schema}.${one.name}`);
   for (const one of catalog.objects("type"))
     list.push(`type ${one.schema}.${one.name} ${one.enumeration?.join()} ${one.checks.length}`);
@@ -431,4 +433,36 @@ describe("the command", () => {
     expect(status).toBe(2);
     expect(stderr).toContain("no_such_database");
   });
+});
+
+test.each<[DialectId, string, string[] | null]>([
+  [
+    "postgresql",
+    "CREATE FUNCTION fee(IN days int, rate numeric(10, 2) DEFAULT 1.5) RETURNS numeric LANGUAGE sql AS 'SELECT 1';",
+    ["IN days int", "rate numeric(10, 2) DEFAULT 1.5"],
+  ],
+  ["postgresql", "CREATE PROCEDURE tidy() LANGUAGE sql AS 'SELECT 1';", []],
+  [
+    "mariadb",
+    "CREATE PROCEDURE fee(IN days int, OUT total decimal(8,2)) SET total = days;",
+    ["IN days int", "OUT total decimal(8,2)"],
+  ],
+  [
+    "tsql",
+    "CREATE PROCEDURE fee @days int, @rate decimal(8,2) = 1 AS SELECT @days;",
+    ["@days int", "@rate decimal(8,2) = 1"],
+  ],
+  [
+    "plsql",
+    "CREATE PROCEDURE fee(days IN NUMBER, total OUT NUMBER) IS BEGIN total := days; END;",
+    ["days IN NUMBER", "total OUT NUMBER"],
+  ],
+  ["plsql", "CREATE PROCEDURE tidy IS BEGIN NULL; END;", null],
+])("the arguments of a routine: %s %s", (dialect, ddl, expected) => {
+  const catalog = catalogFromDdl(ddl, { dialect });
+  const back = catalogFromSnapshot(JSON.stringify(toSnapshot(catalog)));
+  for (const one of [catalog, back])
+    expect([...one.objects("routine")].map((routine) => routine.object === "routine" && routine.arguments)).toEqual([
+      expected,
+    ]);
 });

@@ -158,6 +158,8 @@ export interface Routine {
   name: string;
   kind: "function" | "procedure" | "package";
   language: string;
+  /** Its arguments, each as it is written: name, mode, type, default; null where they are not known. */
+  arguments: readonly string[] | null;
   volatility: "immutable" | "stable" | "volatile" | null;
   /** The text of the whole definition; null where it could not be had. */
   definition: string | null;

@@ -52,6 +52,7 @@ export function createRoutine(catalog: Catalog, statement: CreateRoutineStatemen
     name,
     kind,
     language: statement.language,
+    arguments: statement.arguments?.map(({ start, end }) => slice(start, end).replace(/\s+/g, " ")) ?? null,
     volatility: volatility(definition, catalog.dialect),
     definition,
   };

@@ -44,7 +44,7 @@ const ORDINARY: Record<ObjectKind, Record<string, unknown>> = {
   },
   trigger: { columns: null, condition: null, enabled: "origin", order: null, calls: null, body: null },
   rule: { instead: false, condition: null, body: null, enabled: true },
-  routine: { volatility: null, definition: null },
+  routine: { arguments: null, volatility: null, definition: null },
   sequence: {},
   synonym: {},
   type: { enumeration: null, base: null, required: false, checks: [] },

@@ -682,6 +682,8 @@ export interface CreateRoutineStatement extends Span {
   name: Name | null;
   orReplace: boolean;
   language: string;
+  /** Its arguments, each as it is written; null where it lists none, and for the routines of a package. */
+  arguments: Span[] | null;
   trigger: TriggerHead | null;
   /** The function that a trigger calls (postgresql). */
   calls: Name | null;

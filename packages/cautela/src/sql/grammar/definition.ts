@@ -1,7 +1,7 @@
 import { K } from "../keywords.ts";
 import { type Parser, ReadingStopped } from "../parser.ts";
 import { T } from "../tokens.ts";
-import type { CreateRoutineStatement, CreateViewStatement, Ident, Statement, TriggerHead } from "../tree.ts";
+import type { CreateRoutineStatement, CreateViewStatement, Ident, Span, Statement, TriggerHead } from "../tree.ts";
 import { batchList } from "./batch.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { expression } from "./expression.ts";
@@ -93,6 +93,7 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
     name: null,
     orReplace,
     language: p.dialect.id,
+    arguments: null,
     trigger: null,
     calls: null,
     body: null,
@@ -109,6 +110,7 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
     ifExists(p);
     node.name = p.name("a name");
     if (object === "trigger") triggerHead(p, node);
+    else if (object === "function" || object === "procedure") node.arguments = argumentsAhead(p);
     apart(p, () => definitionBody(p, node, isBody));
     if (!p.atEnd()) p.fail("the end of the statement");
   } catch (stopped) {
@@ -122,6 +124,29 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
   }
   node.end = p.previousEnd;
   return node;
+}
+
+/** The arguments that stand ahead, in parentheses or, in tsql, up to AS; they are read again with the body. */
+function argumentsAhead(p: Parser): Span[] | null {
+  const from = p.pos;
+  const bare = p.dialect.id === "tsql" && !p.at(T.LPAREN);
+  if (!bare && !p.acceptKind(T.LPAREN)) return null;
+  const list: Span[] = [];
+  let start = p.start;
+  const take = (): void => {
+    if (p.pos > from && p.previousEnd > start) list.push({ start, end: p.previousEnd });
+  };
+  while (!p.atEnd() && !(bare ? p.is(K.AS) || p.is(K.WITH) || p.is(K.FOR) : p.at(T.RPAREN))) {
+    if (p.at(T.LPAREN)) p.skipParens();
+    else if (p.at(T.COMMA)) {
+      take();
+      p.advance();
+      start = p.start;
+    } else p.advance();
+  }
+  take();
+  p.seek(from);
+  return bare && list.length === 0 ? null : list;
 }
 
 function definitionBody(p: Parser, node: CreateRoutineStatement, isBody: boolean): void {

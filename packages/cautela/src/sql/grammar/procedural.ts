@@ -344,6 +344,7 @@ export function nestedRoutine(p: Parser): Statement {
     name,
     orReplace: false,
     language: "plsql",
+    arguments: null,
     trigger: null,
     calls: null,
     problem: null,

@@ -1,4 +1,4 @@
-import { K } from "../keywords.ts";
+import { K, WORDS } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type {
@@ -326,7 +326,7 @@ function alterKnown(p: Parser, start: number): Statement | null {
   if (p.accept(K.TRIGGER)) return alterTrigger(p, start);
   if (p.dialect.id === "plsql" && p.accept(K.SESSION)) return alterSession(p, start);
   p.accept(K.MATERIALIZED);
-  const object = p.at(T.WORD) ? OBJECTS[p.kw as K] : undefined;
+  const object = p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined;
   if (object === undefined || object === "table") return null;
   p.advance();
   return alterObject(p, object, start);
@@ -357,7 +357,7 @@ function isViewHead(p: Parser): boolean {
     if (kind === T.WORD) {
       const word = p.peekMark(at);
       if (word === K.VIEW) return at === 0 || p.peekKind(at - 1) !== T.DOT;
-      if (OBJECTS[word as K] !== undefined && word !== K.ROLE && word !== K.USER) return false;
+      if (OBJECTS.get(word as K) !== undefined && word !== K.ROLE && word !== K.USER) return false;
     } else if (kind === T.SEMICOLON || kind === T.EOF || kind === T.LPAREN) {
       if (kind !== T.LPAREN) return false;
     }
@@ -371,7 +371,7 @@ function routineHead(p: Parser): string | null {
     const kind = p.peekKind(at);
     if (kind === T.SEMICOLON || kind === T.EOF) return null;
     if (kind !== T.WORD) continue;
-    const object = OBJECTS[p.peekMark(at) as K];
+    const object = OBJECTS.get(p.peekMark(at) as K);
     if (object === undefined || object === "role" || object === "user") continue;
     // CREATE AGGREGATE FUNCTION (mariadb)
     if (object === "aggregate" && p.nextIs(K.FUNCTION, at + 1)) continue;
@@ -392,51 +392,53 @@ function isBodyAhead(p: Parser, ahead: number): boolean {
   return /^body$/i.test(p.text.slice(p.tokens.starts[at], p.tokens.ends[at]));
 }
 
-const OBJECTS: Partial<Record<K, string>> = {
-  [K.VIEW]: "view",
-  [K.TRIGGER]: "trigger",
-  [K.FUNCTION]: "function",
-  [K.PROCEDURE]: "procedure",
-  [K.PROC]: "procedure",
-  [K.PACKAGE]: "package",
-  [K.TYPE]: "type",
-  [K.EVENT]: "event",
-  [K.SEQUENCE]: "sequence",
-  [K.SCHEMA]: "schema",
-  [K.DATABASE]: "database",
-  [K.TABLE]: "table",
-  [K.INDEX]: "index",
-  [K.RULE]: "rule",
-  [K.POLICY]: "policy",
-  [K.DOMAIN]: "domain",
-  [K.SYNONYM]: "synonym",
-  [K.EXTENSION]: "extension",
-  [K.ROLE]: "role",
-  [K.USER]: "user",
-  [K.LOGIN]: "login",
-  [K.AGGREGATE]: "aggregate",
-  [K.OPERATOR]: "operator",
-  [K.CAST]: "cast",
-  [K.SERVER]: "server",
-  [K.COLUMN]: "column",
-  [K.ROUTINE]: "routine",
-  [K.PUBLICATION]: "publication",
-  [K.SUBSCRIPTION]: "subscription",
-  [K.TABLESPACE]: "tablespace",
-  [K.COLLATION]: "collation",
-  [K.CONVERSION]: "conversion",
-  [K.LANGUAGE]: "language",
-  [K.STATISTICS]: "statistics",
-  [K.SYSTEM]: "system",
-  [K.SESSION]: "session",
-  [K.LIBRARY]: "library",
-  [K.JAVA]: "java",
-  [K.DIRECTORY]: "directory",
-  [K.LINK]: "link",
-  [K.PROFILE]: "profile",
-  [K.CONTEXT]: "context",
-  [K.PLUGIN]: "plugin",
-};
+const OBJECTS = new Map<K, string>([
+  ...[
+    K.VIEW,
+    K.TRIGGER,
+    K.FUNCTION,
+    K.PROCEDURE,
+    K.PACKAGE,
+    K.TYPE,
+    K.EVENT,
+    K.SEQUENCE,
+    K.SCHEMA,
+    K.DATABASE,
+    K.TABLE,
+    K.INDEX,
+    K.RULE,
+    K.POLICY,
+    K.DOMAIN,
+    K.SYNONYM,
+    K.EXTENSION,
+    K.ROLE,
+    K.USER,
+    K.LOGIN,
+    K.AGGREGATE,
+    K.OPERATOR,
+    K.CAST,
+    K.SERVER,
+    K.COLUMN,
+    K.ROUTINE,
+    K.PUBLICATION,
+    K.SUBSCRIPTION,
+    K.TABLESPACE,
+    K.COLLATION,
+    K.CONVERSION,
+    K.LANGUAGE,
+    K.STATISTICS,
+    K.SYSTEM,
+    K.SESSION,
+    K.LIBRARY,
+    K.JAVA,
+    K.DIRECTORY,
+    K.LINK,
+    K.PROFILE,
+    K.CONTEXT,
+    K.PLUGIN,
+  ].map((word): [K, string] => [word, WORDS[word].toLowerCase()]),
+  [K.PROC, "procedure"],
+]);
 
 /** What a statement about rights creates, alters or drops. */
 export const RIGHTS_OBJECTS = new Set(["role", "user", "login", "policy", "profile"]);
@@ -446,7 +448,7 @@ const ROUTINES = new Set(["function", "procedure", "trigger", "package", "event"
 function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   let object = "";
   for (let i = 0; i < 14 && !p.atEnd(); i++) {
-    const found: string | undefined = p.at(T.WORD) ? OBJECTS[p.kw as K] : undefined;
+    const found: string | undefined = p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined;
     p.advance();
     if (found !== undefined) {
       object = found;
@@ -467,7 +469,7 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
 function drop(p: Parser, start: number): Statement {
   let object = "";
   for (let i = 0; i < 6 && !p.atEnd() && object === ""; i++) {
-    object = (p.at(T.WORD) ? OBJECTS[p.kw as K] : undefined) ?? "";
+    object = (p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined) ?? "";
     p.advance();
   }
   if (p.at(T.WORD) && object === "package") p.acceptText("BODY");

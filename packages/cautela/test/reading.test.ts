@@ -43,13 +43,17 @@ describe("bad input", () => {
     ["unions", (n: number) => `SELECT 1${" UNION SELECT 1".repeat(n)}; SELECT 2;`],
     ["quotes that do not match", (n: number) => `SELECT ${"$a$ $b ".repeat(n)}; SELECT 2;`],
     ["comments in comments", (n: number) => `${"/* ".repeat(n)}\nSELECT 2;`],
-  ])("100,000 nested or chained %s neither overflow nor take long", (_, build) => {
-    for (const dialect of dialectIds) {
-      const result = review(build(100_000), { dialect });
-      expect(result.statements.length).toBeGreaterThan(0);
-    }
-    // Three seconds in all; what is not linear takes hours.
-  }, 300_000);
+  ])(
+    "100,000 nested or chained %s neither overflow nor take long",
+    (_, build) => {
+      for (const dialect of dialectIds) {
+        const result = review(build(100_000), { dialect });
+        expect(result.statements.length).toBeGreaterThan(0);
+      }
+      // Three seconds in all; what is not linear takes hours.
+    },
+    300_000,
+  );
 
   test("a statement of ten megabytes is read whole", () => {
     const values = "(1, 'x', NULL), ".repeat(650_000);

@@ -1,4 +1,5 @@
 export type { Reach, ReachBound } from "./analysis/reach.ts";
+export { type Updatability, updatability, type ViewColumn, type WriteAction } from "./analysis/views/updatability.ts";
 export { Catalog, keyParts, tableKey } from "./catalog/catalog.ts";
 export { catalogFromDictionary, type Dictionary, type TableFacts } from "./catalog/dictionary.ts";
 export { catalogFromDdl } from "./catalog/from-ddl.ts";

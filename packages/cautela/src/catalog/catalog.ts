@@ -54,6 +54,7 @@ export class Catalog {
   /** No part of it is missing on purpose: a table that it lacks does not exist. */
   readonly complete: boolean;
   #searchPath: readonly string[];
+  #changes = 0;
 
   constructor(
     dialect: DialectId,
@@ -70,12 +71,18 @@ export class Catalog {
     return new Catalog(this.dialect, { parent: this });
   }
 
+  /** Another number after each change: what was found out before holds as long as it stays the same. */
+  get version(): number {
+    return this.#changes + (this.#parent?.version ?? 0);
+  }
+
   /** Where names without a schema are looked for, in order. */
   get searchPath(): readonly string[] {
     return this.#searchPath;
   }
 
   set searchPath(path: readonly string[]) {
+    this.#changes++;
     this.#searchPath = path;
   }
 
@@ -167,6 +174,7 @@ export class Catalog {
   }
 
   put(object: CatalogObject): void {
+    this.#changes++;
     const key = tableKey(object.schema, object.name);
     const layer = this.#layer;
     switch (object.object) {
@@ -193,6 +201,7 @@ export class Catalog {
 
   /** Takes an object away. */
   remove(kind: ObjectKind, key: string): void {
+    this.#changes++;
     const own = this.#layer.of(kind);
     if (this.#parent?.object(kind, key)) own.set(key, null);
     else own.delete(key);

@@ -106,6 +106,8 @@ export interface View {
   materialized: boolean;
   /** Whose rights count when it is read; null: the dialect's own rule. */
   security: "definer" | "invoker" | null;
+  /** ALGORITHM = TEMPTABLE keeps the view's rows apart from its tables (mysql, mariadb). */
+  algorithm: "merge" | "temptable" | null;
   /** WITH READ ONLY (plsql). */
   readOnly: boolean;
   comment: string | null;

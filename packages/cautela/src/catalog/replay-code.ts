@@ -27,6 +27,7 @@ export function createView(catalog: Catalog, statement: CreateViewStatement, sli
     checkOption: statement.checkOption,
     materialized: statement.materialized,
     security: statement.security,
+    algorithm: statement.algorithm,
     readOnly: statement.readOnly,
     comment: null,
   });

@@ -39,6 +39,7 @@ const ORDINARY: Record<ObjectKind, Record<string, unknown>> = {
     checkOption: null,
     materialized: false,
     security: null,
+    algorithm: null,
     readOnly: false,
     comment: null,
   },

@@ -703,6 +703,8 @@ export interface CreateViewStatement extends Span {
   materialized: boolean;
   checkOption: "local" | "cascaded" | null;
   security: "definer" | "invoker" | null;
+  /** ALGORITHM = TEMPTABLE keeps the view's rows apart from its tables (mysql, mariadb). */
+  algorithm: "merge" | "temptable" | null;
   readOnly: boolean;
 }
 

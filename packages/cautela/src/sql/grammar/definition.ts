@@ -31,6 +31,7 @@ export function createView(
     materialized: head.materialized,
     checkOption: null,
     security: viewSecurity(p),
+    algorithm: viewAlgorithm(p),
     readOnly: false,
     start,
     end: start,
@@ -39,7 +40,7 @@ export function createView(
   // Options before AS: WITH (…), ON PREBUILT TABLE, BUILD DEFERRED, REFRESH …
   while (!p.is(K.AS)) {
     if (p.atEnd()) p.fail("AS");
-    if (p.at(T.LPAREN)) p.skipParens();
+    if (p.at(T.LPAREN)) viewOptions(p, node);
     else p.advance();
   }
   p.advance();
@@ -63,6 +64,27 @@ function viewSecurity(p: Parser): "definer" | "invoker" | null {
     return p.nextIs(K.INVOKER, at + 1) ? "invoker" : "definer";
   }
   return null;
+}
+
+/** ALGORITHM = TEMPTABLE among the words before VIEW (mysql, mariadb). */
+function viewAlgorithm(p: Parser): "merge" | "temptable" | null {
+  for (let at = -2; at > -16 && p.pos + at >= 0; at--) {
+    if (!p.nextIs(K.ALGORITHM, at)) continue;
+    const word = p.wordAhead(at + 2).toLowerCase();
+    return word === "temptable" || word === "merge" ? word : null;
+  }
+  return null;
+}
+
+/** WITH (check_option = local, security_invoker = true) (postgresql). */
+function viewOptions(p: Parser, node: CreateViewStatement): void {
+  const from = p.start;
+  p.skipParens();
+  const text = p.slice(from, p.previousEnd).toLowerCase();
+  const at = text.indexOf("check_option");
+  if (at >= 0) node.checkOption = text.startsWith("local", text.search(/local|cascaded/)) ? "local" : "cascaded";
+  if (text.includes("security_invoker"))
+    node.security = /security_invoker\s*=\s*(?:false|off|0)/.test(text) ? null : "invoker";
 }
 
 /** The column names; plsql allows constraints among them, which do not matter here. */

@@ -1,4 +1,13 @@
 export type { Reach, ReachBound } from "./analysis/reach.ts";
+export type {
+  FiredRipple,
+  Ripple,
+  RippleEdge,
+  RippleHow,
+  RippleNode,
+  RippleNote,
+  RippleNoteKind,
+} from "./analysis/ripples/ripple.ts";
 export { type Updatability, updatability, type ViewColumn, type WriteAction } from "./analysis/views/updatability.ts";
 export { Catalog, keyParts, tableKey } from "./catalog/catalog.ts";
 export { catalogFromDictionary, type Dictionary, type TableFacts } from "./catalog/dictionary.ts";
@@ -34,3 +43,4 @@ export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";
 export { type DialectGuess, guessDialect } from "./sql/guess.ts";
 export { type ReadStatement, readScript, type Script, ScriptReader } from "./sql/script.ts";
 export type * from "./sql/tree.ts";
+export { type StatementTrace, type Trace, type TraceNode, trace } from "./trace.ts";

@@ -4,4 +4,6 @@ export interface Policy {
   tables?: Readonly<Record<string, "business" | "log" | "scratch">>;
   /** Another weight for a hazard, or `off`. */
   weights?: Readonly<Record<string, "stop" | "ask" | "note" | "off">>;
+  /** Session settings that hold when the script begins: `foreign_keys: on`. */
+  settings?: Readonly<Record<string, string>>;
 }

@@ -1,4 +1,5 @@
 import type { Reach } from "./analysis/reach.ts";
+import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import type { Weight } from "./hazards/hazard.ts";
 import type { Region } from "./region.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
@@ -74,6 +75,8 @@ export interface Review extends ScriptResult {
   excerpts: ReadonlyMap<number, string>;
   /** The trees, in the order of `statements`. */
   read: ReadStatement[];
+  /** What follows from the changes of a statement, by its index; those from which nothing follows are left out. */
+  ripples: ReadonlyMap<number, readonly FiredRipple[]>;
 }
 
 /** The whole result, version 1 of the format `cautela.review`. */

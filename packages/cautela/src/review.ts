@@ -5,8 +5,9 @@ import { insertReach } from "./analysis/insert-reach.ts";
 import { missingTables } from "./analysis/missing.ts";
 import { multipliedBy } from "./analysis/multiplied.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
+import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { Course } from "./analysis/softeners.ts";
-import { directWrites } from "./analysis/writes.ts";
+import { allWrites, directWrites } from "./analysis/writes.ts";
 import type { Catalog } from "./catalog/catalog.ts";
 import { shownName } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
@@ -135,6 +136,12 @@ export class ReviewSession {
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
+  /** Short excerpts of statements on which a finding may come to stand later. */
+  readonly #spare = new Map<number, string>();
+  /** Accepted hazards that may still be found. */
+  readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
+  #finished = false;
+  readonly #ripples = new Map<number, readonly FiredRipple[]>();
   readonly #dialectReason: string;
   readonly #history = new History();
   readonly #script: ScriptContext;
@@ -167,12 +174,14 @@ export class ReviewSession {
 
   result(): Review {
     this.#flush(null);
+    this.#finish();
     return {
       ...this.#result,
       dialectReason: this.#dialectReason,
       statementCount: this.#count,
       excerpts: this.#excerpts,
       read: this.#read,
+      ripples: this.#ripples,
     };
   }
 
@@ -204,36 +213,35 @@ export class ReviewSession {
     const before = this.#result.findings.length;
     const region = regionOf(statement, source.lines);
     const judged = this.#judge(tree);
-    const context = new StatementContext(this.#script, statement, source, next, inCode, judged);
+    const place = { statement: index, region };
+    const context = new StatementContext(this.#script, statement, source, next, inCode, place, judged);
     const accepts = statement.comments.length > 0 ? this.#accepts(statement, source) : NO_ACCEPTS;
     const used = new Set<string>();
     let verdict: Verdict = "clear";
     const put = (hazard: string, usual: Weight, draft: Draft): void => {
       const weight = this.#policy.weights?.[hazard];
       if (weight === "off") return;
-      const at = draft.at ?? { statement: index, region };
-      const accepted = at.statement === index ? (accepts.get(hazard) ?? null) : null;
+      const at = draft.at ?? place;
+      if (at.statement !== index) {
+        this.#late(hazard, weight ?? draft.weight ?? usual, draft, at);
+        return;
+      }
+      const accepted = accepts.get(hazard) ?? null;
       if (accepted !== null) used.add(hazard);
-      const finding: Finding = {
-        hazard,
-        weight: weight ?? draft.weight ?? usual,
-        statement: at.statement,
-        ...at.region,
-        message: draft.message,
-        because: draft.because,
-        remedy: draft.remedy,
-        accepted,
-      };
-      this.#result.findings.push(finding);
-      if (accepted !== null) return;
-      if (at.statement === index) verdict = heavier(verdict, finding.weight);
-      else this.#blame(at.statement, finding.weight);
+      const found = weight ?? draft.weight ?? usual;
+      this.#result.findings.push(findingOf(hazard, found, draft, at, accepted));
+      if (accepted === null) verdict = heavier(verdict, found);
     };
     for (const hazard of hazardsFor(tree.kind)) {
       if (hazard.onRequest && this.#policy.weights?.[hazard.id] === undefined) continue;
       for (const draft of hazard.check(context)) put(hazard.id, hazard.weight, draft);
     }
-    for (const id of accepts.keys()) if (!used.has(id)) put(idleAccept.id, idleAccept.weight, idleAcceptDraft(id));
+    for (const [id, reason] of accepts) {
+      if (used.has(id)) continue;
+      // What a later statement, or the end of the script, may still find here.
+      if (LATE.has(id)) this.#waiting.set(`${index} ${id}`, { ...place, id, reason });
+      else put(idleAccept.id, idleAccept.weight, idleAcceptDraft(id));
+    }
     const reaches = judged.map(({ change, result }) => ({ change, reach: result.reach }));
     const review: StatementReview = {
       index,
@@ -247,15 +255,16 @@ export class ReviewSession {
           : insertReach(tree, this.#catalog, dialects[this.#dialect]),
         context,
       ),
-      writes: directWrites(tree, reaches, this.#catalog),
+      writes: allWrites(directWrites(tree, reaches, this.#catalog), context.ripples),
     };
     const found = this.#result.findings.length > before;
-    if (found) {
-      const lineStart = statement.start - (region.column - 1);
-      this.#excerpts.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT)));
-    }
+    const lineStart = statement.start - (region.column - 1);
+    if (found) this.#excerpts.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT)));
+    else if (BLAMED.has(tree.kind) && this.#spare.size < SPARE)
+      this.#spare.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + SHORT)));
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (this.#keepAll) this.#read.push(statement);
+    if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
     this.#uncheck(context, index, region.line, judged);
     record(context, this.#history, { statement: index, region });
@@ -263,11 +272,33 @@ export class ReviewSession {
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
   }
 
-  /** A finding that turned up later makes an earlier statement's verdict heavier. */
-  #blame(statement: number, weight: Weight): void {
+  /** A finding that turned up later stands on an earlier statement, and makes its verdict heavier. */
+  #late(hazard: string, weight: Weight, draft: Draft, at: { statement: number; region: Region }): void {
+    const key = `${at.statement} ${hazard}`;
+    const accepted = this.#waiting.get(key)?.reason ?? null;
+    this.#waiting.delete(key);
+    this.#result.findings.push(findingOf(hazard, weight, draft, at, accepted));
+    const spare = this.#spare.get(at.statement);
+    if (spare !== undefined && !this.#excerpts.has(at.statement)) this.#excerpts.set(at.statement, spare);
+    if (accepted !== null) return;
     this.#result.verdict = heavier(this.#result.verdict, weight);
-    const earlier = this.#result.statements.find((one) => one.index === statement);
+    const earlier = this.#result.statements.find((one) => one.index === at.statement);
     if (earlier) earlier.verdict = heavier(earlier.verdict, weight);
+  }
+
+  /** What can be said only at the end of the script. */
+  #finish(): void {
+    if (this.#finished) return;
+    this.#finished = true;
+    for (const hazard of hazards) {
+      const weight = this.#policy.weights?.[hazard.id];
+      if (!hazard.finish || weight === "off") continue;
+      for (const draft of hazard.finish(this.#script))
+        if (draft.at) this.#late(hazard.id, weight ?? draft.weight ?? hazard.weight, draft, draft.at);
+    }
+    for (const { id, statement, region } of this.#waiting.values())
+      this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
+    this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
   }
 
   #judge(tree: Statement): JudgedChange[] {
@@ -362,6 +393,38 @@ const NO_ACCEPTS: ReadonlyMap<string, string> = new Map();
 
 /** The hazards that hang on knowing a table. */
 const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];
+
+/** Hazards that may turn up after their statement. */
+const LATE: ReadonlySet<string> = new Set([
+  ...hazards.filter(({ finish }) => finish).map(({ id }) => id),
+  "early-use",
+  "dangling-reference",
+]);
+
+/** Kinds of statement on which a later one may put a finding. */
+const BLAMED: ReadonlySet<string> = new Set([
+  "transaction",
+  "setting",
+  "drop",
+  "alter-table",
+  "alter-trigger",
+  "create-table",
+  "rename",
+  "select",
+  "insert",
+]);
+const SPARE = 5000;
+const SHORT = 400;
+
+function findingOf(
+  hazard: string,
+  weight: Weight,
+  { message, because, remedy }: Draft,
+  at: { statement: number; region: Region },
+  accepted: string | null,
+): Finding {
+  return { hazard, weight, statement: at.statement, ...at.region, message, because, remedy, accepted };
+}
 
 /** Characters of a statement's source that a report can show. */
 const EXCERPT = 4000;

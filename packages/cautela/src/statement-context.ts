@@ -1,10 +1,14 @@
 import { type Found, foundIn } from "./analysis/found.ts";
 import type { History } from "./analysis/history.ts";
 import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
+import type { FiredRipple } from "./analysis/ripples/ripple.ts";
+import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
+import { statementRipples } from "./analysis/ripples/statement-ripples.ts";
 import type { Catalog } from "./catalog/catalog.ts";
 import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
 import { oneLine } from "./hazards/wording.ts";
 import type { Policy } from "./policy.ts";
+import type { Region } from "./region.ts";
 import type { Dialect } from "./sql/dialects/dialect.ts";
 import type { LineMap } from "./sql/lines.ts";
 import type { ReadStatement } from "./sql/script.ts";
@@ -24,6 +28,8 @@ export interface ScriptContext {
   history: History;
 }
 
+const NO_RIPPLES: readonly FiredRipple[] = [];
+
 /** What the hazards are given about one statement; names and nodes are gathered when the first one asks. */
 export class StatementContext implements HazardContext {
   readonly dialect: Dialect;
@@ -35,10 +41,12 @@ export class StatementContext implements HazardContext {
   readonly changes: readonly JudgedChange[];
   readonly next: ReadStatement | null;
   readonly inCode: boolean;
+  readonly at: { statement: number; region: Region };
   readonly slice: (start: number, end: number) => string;
   readonly #source: SourceView;
   #names: Resolution | null | undefined = undefined;
   #found: Found | null = null;
+  #ripples: readonly FiredRipple[] | null = null;
 
   constructor(
     script: ScriptContext,
@@ -46,6 +54,7 @@ export class StatementContext implements HazardContext {
     source: SourceView,
     next: ReadStatement | null,
     inCode: boolean,
+    at: { statement: number; region: Region },
     changes: readonly JudgedChange[],
   ) {
     this.dialect = script.dialect;
@@ -57,6 +66,7 @@ export class StatementContext implements HazardContext {
     this.changes = changes;
     this.next = next;
     this.inCode = inCode;
+    this.at = at;
     this.slice = source.slice;
     this.#source = source;
   }
@@ -70,6 +80,17 @@ export class StatementContext implements HazardContext {
   get found(): Found {
     this.#found ??= foundIn(this.tree);
     return this.#found;
+  }
+
+  get session(): SessionState {
+    return sessionState(this.dialect.id, this.history, this.policy);
+  }
+
+  get ripples(): readonly FiredRipple[] {
+    this.#ripples ??= this.catalog
+      ? statementRipples(this.tree, this.catalog, this.dialect, this.session, () => this.found)
+      : NO_RIPPLES;
+    return this.#ripples;
   }
 
   // Hazards take these apart from the context, so they are bound to it.

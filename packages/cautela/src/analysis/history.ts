@@ -17,6 +17,18 @@ export interface PastChange {
   where: Map<string, ConstantValue> | null;
 }
 
+/** Something that is gone, with the code that still speaks of it. */
+export interface Broken {
+  at: { statement: number; region: Region };
+  table: string;
+  column: boolean;
+  dependents: { key: string; shown: string }[];
+  what: string;
+  verb: string;
+}
+
+const KEPT_BROKEN = 500;
+
 /** How many changes of one table are remembered, and how many texts. */
 const KEPT = 24;
 const TEXTS = 5000;
@@ -60,6 +72,42 @@ export class History {
     const known = this.#texts.get(text);
     if (known) known.count++;
     else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, count: 1 });
+  }
+
+  readonly #droppedViews = new Map<string, { columns: readonly string[]; line: number }>();
+
+  noteDroppedView(key: string, columns: readonly string[], line: number): void {
+    this.#droppedViews.set(key, { columns, line });
+  }
+
+  /** The columns of a view that the script has dropped. */
+  droppedView(key: string): { columns: readonly string[]; line: number } | null {
+    return this.#droppedViews.get(key) ?? null;
+  }
+
+  /** What was dropped or renamed while other code still spoke of it, and nothing has mended that yet. */
+  broken: Broken[] = [];
+
+  noteBroken(one: Broken): void {
+    if (this.broken.length < KEPT_BROKEN) this.broken.push(one);
+  }
+
+  /** An object is made anew or dropped: it no longer speaks of what is gone. A table of that name mends all of them. */
+  mend(key: string): void {
+    if (this.broken.length === 0) return;
+    this.broken = this.broken
+      .filter(({ table, column }) => column || table !== key)
+      .map((one) => ({ ...one, dependents: one.dependents.filter((dependent) => dependent.key !== key) }))
+      .filter(({ dependents }) => dependents.length > 0);
+  }
+
+  readonly #said = new Set<string>();
+
+  /** Whether this is the first time that something is said: what holds for a table is worth one note in a script. */
+  first(what: string): boolean {
+    if (this.#said.has(what)) return false;
+    if (this.#said.size < 20_000) this.#said.add(what);
+    return true;
   }
 
   readonly #settings = new Map<string, string>();

@@ -234,8 +234,13 @@ function isColumn(change: Change, expr: Expr, column: string): boolean {
   return change.scope.relations.length === 1;
 }
 
-/** Whether no table of the statement has a column of that name. */
+/** Whether no table of the statement has a column of that name; NEW and OLD are the row of a trigger. */
 function isPrompt(change: Change, ref: ColumnRef): boolean {
+  if (ref.path.length === 2) {
+    const qualifier = ref.path[0].text.toLowerCase();
+    return /^:?(?:new|old)$/.test(qualifier) && !change.scope.relations.some((one) => one.name === qualifier);
+  }
+  if (ref.path.length > 1) return false;
   const name = change.names.fold(ref.path[ref.path.length - 1]);
   return change.scope.relations.every((relation) => relation.known && !change.names.column(relation, name));
 }
@@ -246,8 +251,8 @@ function isSettled(change: Change, expr: Expr): boolean {
   walk(expr, (node) => {
     switch (node.kind) {
       case "column":
-        // Jet asks for a name that no table has: a parameter, the same for every row.
-        if (change.names.dialect.id === "jet" && isPrompt(change, node)) return undefined;
+        // A name that no table has: a parameter that jet asks for, a variable of the code around it.
+        if (isPrompt(change, node)) return undefined;
         settled = false;
         return false;
       case "star":

@@ -5,6 +5,8 @@ import type { Write } from "../result.ts";
 import type { Assignment, Expr, Name, Statement } from "../sql/tree.ts";
 import { type Change, targetName } from "./change.ts";
 import type { Reach } from "./reach.ts";
+import type { FiredRipple } from "./ripples/ripple.ts";
+import { diverted, rippleWrites } from "./ripples/statement-ripples.ts";
 
 /** The columns that a list of assignments writes, as written. */
 export function assignedColumns(assignments: readonly Assignment[]): string[] {
@@ -75,4 +77,20 @@ function addedRows(statement: Statement, catalog: Catalog | null): Write[] {
     default:
       return [];
   }
+}
+
+/** The writes of a statement with those of its ripples; what a trigger or a view's refusal keeps from being written is left out. */
+export function allWrites(direct: readonly Write[], fired: readonly FiredRipple[]): Write[] {
+  if (fired.length === 0) return [...direct];
+  const off = fired.filter(diverted).map(({ firing }) => ({ target: targetOf(firing), action: firing.action }));
+  const kept = direct.filter(
+    (write) => !off.some(({ target, action }) => target === write.table && action === write.action),
+  );
+  return [...kept, ...rippleWrites(fired)];
+}
+
+/** The name under which {@link directWrites} lists a change. */
+function targetOf({ change, relation, written }: FiredRipple["firing"]): string {
+  if (change) return targetName(change);
+  return relation?.object === "table" ? shownName(relation) : written;
 }

@@ -55,6 +55,7 @@ export class Catalog {
   readonly complete: boolean;
   #searchPath: readonly string[];
   #changes = 0;
+  readonly #code: CatalogObject[] = [];
 
   constructor(
     dialect: DialectId,
@@ -173,8 +174,19 @@ export class Catalog {
     return false;
   }
 
+  /** The views, triggers, rules and routines that this layer was given, in order; some may be gone again. */
+  get code(): readonly CatalogObject[] {
+    return this.#code;
+  }
+
+  /** The catalog that this one is a layer over. */
+  get below(): Catalog | null {
+    return this.#parent;
+  }
+
   put(object: CatalogObject): void {
     this.#changes++;
+    if (CODE.has(object.object)) this.#code.push(object);
     const key = tableKey(object.schema, object.name);
     const layer = this.#layer;
     switch (object.object) {
@@ -300,5 +312,7 @@ export class Catalog {
     return count;
   }
 }
+
+const CODE: ReadonlySet<ObjectKind> = new Set(["view", "trigger", "rule", "routine"]);
 
 const NONE: Set<string> = new Set();

@@ -3,6 +3,8 @@ import type { Found } from "../analysis/found.ts";
 import type { History } from "../analysis/history.ts";
 import type { ReachResult } from "../analysis/reach.ts";
 import type { Resolution } from "../analysis/resolve.ts";
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import type { SessionState } from "../analysis/ripples/session.ts";
 import type { Softener } from "../analysis/softeners.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Policy } from "../policy.ts";
@@ -52,10 +54,16 @@ export interface HazardContext {
   names: Resolution | null;
   /** Its nodes by what they are. */
   found: Found;
+  /** What follows from its changes: views, rules, triggers, cascades, routines. Empty without a catalog. */
+  ripples: readonly FiredRipple[];
+  /** The settings of the session that decide what fires. */
+  session: SessionState;
   /** What the script has done before this statement. */
   history: History;
   /** The statement behind it, as far as it is known. */
   next: ReadStatement | null;
+  /** Where the statement stands. */
+  at: { statement: number; region: Region };
   /** Inside a block: a name may be a variable, and the statement may run more than once. */
   inCode: boolean;
   /** The source text of a range. */
@@ -94,4 +102,14 @@ export interface Hazard {
   onRequest?: boolean;
   example: HazardExample;
   check(context: HazardContext): Draft[];
+  /** What can only be said when the whole script is known; every draft says where it stands. */
+  finish?(context: FinishContext): Draft[];
+}
+
+/** What a hazard is given when the script is at its end. */
+export interface FinishContext {
+  dialect: Dialect;
+  catalog: Catalog | null;
+  policy: Policy;
+  history: History;
 }

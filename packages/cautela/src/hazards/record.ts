@@ -6,9 +6,9 @@ import { storedValues } from "../analysis/stored-values.ts";
 import { constant } from "../analysis/truth.ts";
 import { tableKey } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
-import { tableNameOf, writtenName } from "../catalog/names.ts";
+import { foldName, tableNameOf, writtenName } from "../catalog/names.ts";
 import type { Region } from "../region.ts";
-import type { Expr } from "../sql/tree.ts";
+import type { Expr, Name } from "../sql/tree.ts";
 import type { HazardContext } from "./hazard.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
@@ -61,10 +61,28 @@ export function record(context: HazardContext, history: History, at: { statement
       break;
     case "create-table":
       history.noteCreate(keyOf(tree.name, context));
+      history.mend(keyOf(tree.name, context));
+      break;
+    case "create-view":
+      history.mend(keyOf(tree.name, context));
+      break;
+    case "create-routine":
+      if (tree.name) history.mend(guardKey(tree.name, tree.trigger?.table ?? null, context));
+      break;
+    case "alter-table":
+      for (const action of tree.actions) if (action.what === "rename") history.mend(keyOf(action.to, context));
+      break;
+    case "rename":
+      for (const { to } of tree.renames) history.mend(keyOf(to, context));
       break;
     case "drop":
-      if (tree.object === "table")
-        for (const name of tree.names) history.noteDrop(keyOf(name, context), at.region.line);
+      for (const name of tree.names) {
+        const relation = context.catalog?.resolveRelation(name);
+        if (tree.object === "table") history.noteDrop(keyOf(name, context), at.region.line);
+        else history.mend(tree.object === "trigger" ? guardKey(name, tree.on, context) : keyOf(name, context));
+        if (relation?.object === "view" && relation.columns)
+          history.noteDroppedView(tableKey(relation.schema, relation.name), relation.columns, at.region.line);
+      }
       break;
     default:
   }
@@ -139,6 +157,14 @@ function pinnedRows(where: Expr | null, context: HazardContext): { column: strin
 function keyOf(name: Parameters<typeof tableNameOf>[0], context: HazardContext): string {
   const { schema, table } = tableNameOf(name, context.dialect);
   return tableKey(schema, table);
+}
+
+/** The key of a trigger in the catalog, or of a routine. */
+function guardKey(name: Name, table: Name | null, context: HazardContext): string {
+  if (!table) return keyOf(name, context);
+  const relation = context.catalog?.resolveRelation(table);
+  const key = relation ? tableKey(relation.schema, relation.name) : keyOf(table, context);
+  return `${key}\u0000${foldName(name.parts[name.parts.length - 1], context.dialect)}`;
 }
 
 function targetOf({ tree, catalog }: HazardContext): string {

@@ -19,6 +19,16 @@ import { staleFilter } from "./order/stale-filter.ts";
 import { idleAccept } from "./reading/idle-accept.ts";
 import { otherDialect } from "./reading/other-dialect.ts";
 import { unread } from "./reading/unread.ts";
+import { autoStamp } from "./ripples/auto-stamp.ts";
+import { cascade } from "./ripples/cascade.ts";
+import { opaqueCode } from "./ripples/opaque-code.ts";
+import { referenceBlocks } from "./ripples/reference-blocks.ts";
+import { routineWrites } from "./ripples/routine-writes.ts";
+import { triggerBlocks } from "./ripples/trigger-blocks.ts";
+import { triggerLoop } from "./ripples/trigger-loop.ts";
+import { triggerRewrites } from "./ripples/trigger-rewrites.ts";
+import { triggerSkipped } from "./ripples/trigger-skipped.ts";
+import { triggerWrites } from "./ripples/trigger-writes.ts";
 import { deadFilter } from "./rows/dead-filter.ts";
 import { everyRow } from "./rows/every-row.ts";
 import { hollowFilter } from "./rows/hollow-filter.ts";
@@ -56,6 +66,12 @@ import { overwritesFilled } from "./values/overwrites-filled.ts";
 import { readOnlyColumn } from "./values/read-only-column.ts";
 import { selfAssign } from "./values/self-assign.ts";
 import { swappedColumns } from "./values/swapped-columns.ts";
+import { brokenDependent } from "./views/broken-dependent.ts";
+import { escapesView } from "./views/escapes-view.ts";
+import { sealedColumn } from "./views/sealed-column.ts";
+import { sealedView } from "./views/sealed-view.ts";
+import { viewLosesColumn } from "./views/view-loses-column.ts";
+import { viewPassthrough } from "./views/view-passthrough.ts";
 import type { Hazard } from "./hazard.ts";
 
 /** Every hazard, in the order of the design: by family, then by name. */
@@ -109,6 +125,22 @@ export const hazards: readonly Hazard[] = [
   readOnlyColumn,
   selfAssign,
   swappedColumns,
+  brokenDependent,
+  escapesView,
+  sealedColumn,
+  sealedView,
+  viewLosesColumn,
+  viewPassthrough,
+  autoStamp,
+  cascade,
+  opaqueCode,
+  referenceBlocks,
+  routineWrites,
+  triggerBlocks,
+  triggerLoop,
+  triggerRewrites,
+  triggerSkipped,
+  triggerWrites,
   earlyUse,
   leftoverAssignment,
   repeatedChange,

@@ -1,3 +1,4 @@
+import type { Reach } from "../analysis/reach.ts";
 import type { JudgedChange } from "./hazard.ts";
 
 /** A number as people read it: 41,200. */
@@ -29,4 +30,22 @@ export function oneLine(text: string): string {
 export function listed(names: readonly string[]): string {
   const shown = names.map((name) => `\`${name}\``);
   return shown.length < 2 ? shown.join("") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
+}
+
+/** A reach in words: "one row", "at most 3 rows", "all rows, about 41,200". */
+export function reachWords(reach: Reach): string {
+  switch (reach.bound) {
+    case "none":
+      return "no row";
+    case "one":
+      return "one row at most";
+    case "few":
+      return `at most ${grouped(reach.rows ?? 0)} rows`;
+    case "every":
+      return reach.rows === undefined ? "all rows" : `all rows, about ${grouped(reach.rows)}`;
+    case "some":
+      return reach.rows === undefined ? "as many rows as match" : `about ${grouped(reach.rows)} rows`;
+    default:
+      return "an unknown number of rows";
+  }
 }

@@ -180,7 +180,7 @@ function readList(select: Select, names: readonly string[] | null, shape: ViewSh
     const own = expr.kind === "column" ? foldName(expr.path[expr.path.length - 1], dialect) : "";
     plain.push({ name: alias ? foldName(alias, dialect) : own, from: sourceOf(expr, shape, dialect), expr });
   }
-  if (names && names.length === plain.length) plain.forEach((column, i) => (column.name = names[i]));
+  if (names && names.length === plain.length) for (const [i, column] of plain.entries()) column.name = names[i];
   else if (names && !starred) plain.length = Math.min(plain.length, names.length);
   shape.columns = plain;
 }

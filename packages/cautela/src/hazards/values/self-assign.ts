@@ -34,6 +34,8 @@ export const selfAssign: Hazard = {
           ? column.relation === other.relation
           : show(target).toLowerCase() === show(value).toLowerCase();
       if (!same) continue;
+      // Assigning a stamp to itself is how it is kept (mysql).
+      if (column.offered?.column?.onUpdate) continue;
       drafts.push({
         message: `\`${show(target)} = ${show(value)}\` writes the value that is there already.`,
         because: ["both sides are the same column of the same table"],

@@ -1,0 +1,795 @@
+import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
+import { type ForeignKey, type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
+import { bodyStatements, conditionTree, type Parsed } from "../../catalog/trees.ts";
+import { walk } from "../../sql/children.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { dialects } from "../../sql/dialects/index.ts";
+import type { Name, Statement } from "../../sql/tree.ts";
+import type { ConstantValue } from "../conditions.ts";
+import type { Reach } from "../reach.ts";
+import { knownUpdatability, type WriteAction } from "../views/updatability.ts";
+import { wordIn } from "../word-in.ts";
+import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
+import { type Firing, firingsOf } from "./firings.ts";
+import { decide, type FiredBy, runs } from "./guards.ts";
+import type { Ripple, RippleEdge, RippleHow, RippleNode, RippleNote, Spread } from "./ripple.ts";
+import type { SessionState } from "./session.ts";
+
+/** So many places are followed; behind them the ripple is reported as not followed. */
+const LIMIT = 2000;
+
+/** How one place is reached. */
+interface Step {
+  how: RippleHow;
+  name: string;
+  reason: string;
+  certain: boolean;
+  definition: string;
+}
+
+/** A change on its way through triggers and keys. */
+interface Wave {
+  relation: RelationObject;
+  action: Firing["action"];
+  columns: readonly string[] | null;
+  values: ReadonlyMap<string, ConstantValue>;
+  spread: Spread;
+  /** Triggers fire here (not for the cascades of mysql). */
+  fires: boolean;
+  /** No row can be met: only statement triggers fire. */
+  rowless: boolean;
+  cascades: boolean;
+  /** REPLACE: its deletes fire triggers only under recursive_triggers (sqlite). */
+  replaced: boolean;
+}
+
+const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
+
+/** Follows one change through views, rules, triggers, routines, cascades and partitions to its end. */
+export function follow(firing: Firing & { relation: RelationObject }, catalog: Catalog, session: SessionState): Ripple {
+  const follower = new Follower(catalog, session);
+  follower.wave(
+    {
+      relation: firing.relation,
+      action: firing.action,
+      columns: firing.columns,
+      values: firing.values,
+      spread: "same",
+      fires: true,
+      rowless: firing.reach.bound === "none",
+      cascades: firing.cascades,
+      replaced: firing.replaced,
+    },
+    null,
+    null,
+  );
+  return follower.ripple;
+}
+
+/** Follows the call of a routine; null where the catalog does not hold it. */
+export function followCall(name: Name, catalog: Catalog, session: SessionState): Ripple | null {
+  const routine = catalog.routine(name);
+  if (!routine) return null;
+  const follower = new Follower(catalog, session);
+  follower.routine(routine, null, null);
+  return follower.ripple;
+}
+
+class Follower {
+  readonly #catalog: Catalog;
+  readonly #dialect: Dialect;
+  readonly #session: SessionState;
+  readonly #nodes: RippleNode[] = [];
+  readonly #edges: RippleEdge[] = [];
+  readonly #notes: RippleNote[] = [];
+  readonly #known = new Map<string, number>();
+  /** The nodes between the statement and here, and the triggers that are at work. */
+  readonly #path: number[] = [];
+  readonly #active: string[] = [];
+
+  constructor(catalog: Catalog, session: SessionState) {
+    this.#catalog = catalog;
+    this.#dialect = dialects[catalog.dialect];
+    this.#session = session;
+  }
+
+  get ripple(): Ripple {
+    return { nodes: this.#nodes, edges: this.#edges, notes: this.#notes };
+  }
+
+  #note(note: RippleNote): void {
+    const same = (one: RippleNote): boolean =>
+      one.kind === note.kind && one.node === note.node && one.name === note.name && one.text === note.text;
+    if (!this.#notes.some(same)) this.#notes.push(note);
+  }
+
+  /** A change arrives at a table or view. */
+  wave(wave: Wave, from: number | null, step: Step | null): void {
+    const { relation, action, columns } = wave;
+    if (step && this.#refusesOwnTable(relation, step)) return;
+    const key = `${tableKey(relation.schema, relation.name)}\u0000${action}\u0000${columns ? [...columns].sort().join() : "*"}\u0000${wave.fires}${valuesKey(wave.values)}`;
+    const known = this.#known.get(key);
+    if (known !== undefined) {
+      if (from !== null && step) this.#edges.push({ from, to: known, ...step });
+      if (this.#path.includes(known) && step && this.#goesRound(wave)) this.#loop(known, step);
+      return;
+    }
+    if (this.#nodes.length >= LIMIT) {
+      this.#note({
+        kind: "opaque",
+        node: from ?? 0,
+        name: shownName(relation),
+        text: `more than ${LIMIT} places are reached; what lies behind is not followed`,
+        columns: [],
+        certain: true,
+      });
+      return;
+    }
+    const node = this.#node(relation.object, shownName(relation), action, columns, wave.spread);
+    node.written = relation.object === "table" && !wave.rowless;
+    node.rows = relation.object === "table" ? relation.rows : null;
+    this.#known.set(key, node.id);
+    if (from !== null && step) this.#edges.push({ from, to: node.id, ...step });
+    this.#path.push(node.id);
+    if (relation.object === "view") this.#throughView(wave, node);
+    else this.#atTable(wave, relation, node);
+    this.#path.pop();
+  }
+
+  #node(
+    object: RippleNode["object"],
+    name: string,
+    action: RippleNode["action"],
+    columns: readonly string[] | null,
+    spread: Spread,
+  ): RippleNode {
+    const node: RippleNode = {
+      id: this.#nodes.length,
+      object,
+      name,
+      action,
+      columns,
+      spread,
+      written: false,
+      rows: null,
+    };
+    this.#nodes.push(node);
+    return node;
+  }
+
+  /** MySQL and Oracle: a row trigger may not change a table that the statement is changing. */
+  #refusesOwnTable(relation: RelationObject, step: Step): boolean {
+    const { id, title } = this.#dialect;
+    if (id !== "mysql" && id !== "mariadb" && id !== "plsql") return false;
+    if (step.how !== "trigger" && step.how !== "routine") return false;
+    const own = this.#path.find((node) => this.#nodes[node].name === shownName(relation) && this.#nodes[node].written);
+    if (own === undefined || this.#active.length === 0) return false;
+    this.#note({
+      kind: "loop",
+      node: own,
+      name: step.name,
+      text: `${step.how} \`${step.name}\` changes \`${shownName(relation)}\`, which the statement is changing: ${title} refuses that`,
+      columns: [],
+      certain: step.certain,
+    });
+    return true;
+  }
+
+  /** Whether a trigger that is at work would fire and act again for this change. */
+  #goesRound(wave: Wave): boolean {
+    const by = { ...firedBy(wave), depth: this.#active.length };
+    for (const trigger of this.#catalog.triggersOf(tableKey(wave.relation.schema, wave.relation.name))) {
+      if (!this.#active.includes(`${trigger.table}\u0000${trigger.name}`)) continue;
+      const condition = trigger.condition === null ? null : conditionTree(trigger, this.#dialect.id);
+      if (condition && decide(condition.tree, by) === false) continue;
+      const parsed = this.#triggerBody(trigger);
+      if (!parsed) return true;
+      const inside = { ...by, depth: by.depth + 1 };
+      const effects = effectsOf(parsed, this.#dialect);
+      if (effects.statements.some(({ guards }) => runs(guards, inside) !== false)) return true;
+    }
+    return false;
+  }
+
+  /** The same change of the same table again, while it is still going on. */
+  #loop(node: number, step: Step): void {
+    if (step.how === "cascade" || step.how === "partition" || step.how === "view") return;
+    this.#note({
+      kind: "loop",
+      node,
+      name: step.name,
+      text: `${step.how} \`${step.name}\` changes \`${this.#nodes[node].name}\` again, which sets it off again`,
+      columns: this.#nodes[node].columns ?? [],
+      certain: step.certain,
+    });
+  }
+
+  // ------------------------------------------------------------ views
+
+  #throughView(wave: Wave, node: RippleNode): void {
+    if (wave.relation.object !== "view") return;
+    const view = wave.relation;
+    const action: WriteAction = wave.action === "truncate" ? "delete" : wave.action;
+    const found = knownUpdatability(view, this.#catalog, this.#dialect);
+    if (!found.known) {
+      this.#opaque(node.id, shownName(view), "its query, or what it stands on, is not in the catalog");
+      return;
+    }
+    for (const rule of found.rules[action] ?? []) this.#rule(rule, wave, node);
+    switch (found.through[action]) {
+      case "trigger":
+        for (const trigger of found.triggers[action] ?? []) this.#trigger(trigger, wave, node, []);
+        return;
+      case "rule":
+        return;
+      case null:
+        this.#note({
+          kind: "sealed",
+          node: node.id,
+          name: shownName(view),
+          text: found.reason[action] ?? "it cannot be written",
+          columns: [],
+          certain: true,
+        });
+        return;
+      default:
+    }
+    const targets = new Map<Table, { columns: string[]; values: Map<string, ConstantValue> }>();
+    const written = wave.columns ?? (wave.action === "insert" ? found.columns.map(({ name }) => name) : null);
+    for (const column of written ?? []) {
+      const base = found.columns.find((one) => one.name === column)?.base;
+      if (!base) continue;
+      const target = targets.get(base.table) ?? { columns: [], values: new Map<string, ConstantValue>() };
+      target.columns.push(base.column);
+      const value = wave.values.get(column);
+      if (value) target.values.set(base.column, value);
+      targets.set(base.table, target);
+    }
+    if (written === null) for (const table of found.bases) targets.set(table, { columns: [], values: new Map() });
+    for (const [table, target] of targets) {
+      this.wave(
+        {
+          ...wave,
+          relation: table,
+          columns: written === null ? null : target.columns,
+          values: target.values,
+        },
+        node.id,
+        {
+          how: "view",
+          name: shownName(view),
+          reason: `the view \`${shownName(view)}\` stands on \`${shownName(table)}\``,
+          certain: true,
+          definition: view.query ?? "",
+        },
+      );
+    }
+  }
+
+  /** A rule writes in place of the statement, or besides it (postgresql). */
+  #rule(rule: Rule, wave: Wave, node: RippleNode): void {
+    const parsed = bodyStatements(rule, this.#dialect.id);
+    const condition = rule.condition === null ? null : conditionTree(rule, this.#dialect.id);
+    const answer = rule.condition === null ? true : condition ? decide(condition.tree, firedBy(wave)) : null;
+    if (answer === false) return;
+    if (rule.body === null || /^\s*nothing\s*$/i.test(rule.body)) {
+      if (rule.instead)
+        this.#note({
+          kind: "swallows",
+          node: node.id,
+          name: rule.name,
+          text: `rule \`${rule.name}\` does nothing instead`,
+          columns: [],
+          certain: answer === true,
+        });
+      return;
+    }
+    if (!parsed) {
+      this.#opaque(node.id, rule.name, "what the rule does could not be read");
+      return;
+    }
+    const step: Step = {
+      how: "rule",
+      name: rule.name,
+      reason: `rule \`${rule.name}\` acts ${rule.instead ? "instead" : "besides"}`,
+      certain: answer === true,
+      definition: rule.body,
+    };
+    this.#body(parsed, wave, node, step, { row: true, inherited: wave.spread });
+  }
+
+  // ------------------------------------------------------------ tables
+
+  #atTable(wave: Wave, table: Table, node: RippleNode): void {
+    const key = tableKey(table.schema, table.name);
+    const instead = this.#tableRules(wave, key, node);
+    if (instead) {
+      node.written = false;
+      return;
+    }
+    const rewritten: string[] = [];
+    const fired = this.#triggers(wave, key, node);
+    const insteadOf = fired.filter((one) => one.timing === "instead");
+    if (insteadOf.length > 0) {
+      // T-SQL: the trigger writes instead of the statement.
+      node.written = false;
+      for (const trigger of insteadOf) this.#trigger(trigger, wave, node, rewritten);
+      return;
+    }
+    for (const trigger of fired) if (trigger.timing === "before") this.#trigger(trigger, wave, node, rewritten);
+    this.#columns(wave, table, node, rewritten);
+    this.#keys(wave, table, node, rewritten);
+    this.#children(wave, table, node);
+    for (const trigger of fired) if (trigger.timing === "after") this.#trigger(trigger, wave, node, rewritten);
+  }
+
+  /** Rules of a table; true when one of them acts in place of the statement for sure. */
+  #tableRules(wave: Wave, key: string, node: RippleNode): boolean {
+    if (this.#dialect.id !== "postgresql" || wave.action === "truncate") return false;
+    let instead = false;
+    for (const rule of this.#catalog.rulesOf(key)) {
+      if (rule.event !== wave.action || !rule.enabled) continue;
+      if (rule.instead && rule.condition === null) instead = true;
+      this.#rule(rule, wave, node);
+    }
+    return instead;
+  }
+
+  /** The triggers that fire for a change, in their order; those that one would expect and that do not are noted. */
+  #triggers(wave: Wave, key: string, node: RippleNode): Trigger[] {
+    const { id } = this.#dialect;
+    const fires: Trigger[] = [];
+    const skipped = (trigger: Trigger, text: string): void =>
+      this.#note({ kind: "skipped", node: node.id, name: trigger.name, text, columns: [], certain: true });
+    for (const trigger of this.#catalog.triggersOf(key)) {
+      const forDelete = wave.action === "truncate" && trigger.events.includes("delete");
+      if (!trigger.events.includes(wave.action)) {
+        if (forDelete && trigger.enabled !== "off")
+          skipped(trigger, `TRUNCATE does not fire \`${trigger.name}\`, which fires for DELETE`);
+        continue;
+      }
+      if (trigger.enabled === "off") {
+        skipped(trigger, `\`${trigger.name}\` is disabled`);
+        continue;
+      }
+      if (
+        trigger.enabled === "replica" ? this.#session.triggers : !this.#session.triggers && trigger.enabled !== "always"
+      ) {
+        if (trigger.enabled !== "replica")
+          skipped(trigger, `session_replication_role keeps \`${trigger.name}\` from firing`);
+        continue;
+      }
+      if (!wave.fires) {
+        skipped(trigger, `a cascade does not fire \`${trigger.name}\` in ${this.#dialect.title}`);
+        continue;
+      }
+      if (wave.replaced && !this.#session.recursion && id === "sqlite") {
+        skipped(trigger, `REPLACE fires \`${trigger.name}\` only while recursive_triggers is on`);
+        continue;
+      }
+      if (wave.rowless && trigger.level === "row") continue;
+      if (wave.action === "update" && trigger.columns && wave.columns) {
+        const listed = trigger.columns;
+        if (!wave.columns.some((column) => listed.includes(column))) continue;
+      }
+      fires.push(trigger);
+    }
+    return fires;
+  }
+
+  #trigger(trigger: Trigger, wave: Wave, node: RippleNode, rewritten: string[]): void {
+    const { id } = this.#dialect;
+    const key = `${trigger.table}\u0000${trigger.name}`;
+    const by = { ...firedBy(wave, rewritten), depth: this.#active.length };
+    let certain = true;
+    if (trigger.condition !== null) {
+      const condition = conditionTree(trigger, id);
+      const answer = condition ? decide(condition.tree, by) : null;
+      if (answer === false) return;
+      certain = answer === true;
+    }
+    if (this.#active.includes(key)) {
+      // SQLite and SQL Server do not fire a trigger inside itself unless that is switched on.
+      if ((id === "sqlite" && !this.#session.recursion) || id === "tsql") return;
+      this.#loop(node.id, { how: "trigger", name: trigger.name, reason: "", certain, definition: "" });
+      return;
+    }
+    const parsed = this.#triggerBody(trigger);
+    const kind = trigger.timing === "instead" ? "INSTEAD OF" : trigger.timing.toUpperCase();
+    const step: Step = {
+      how: "trigger",
+      name: trigger.name,
+      reason: `trigger \`${trigger.name}\` fires ${kind} ${wave.action.toUpperCase()} on \`${node.name}\``,
+      certain,
+      definition: this.#triggerText(trigger),
+    };
+    if (!parsed) {
+      this.#opaque(node.id, trigger.name, "what this trigger does is not known");
+      return;
+    }
+    this.#active.push(key);
+    this.#body(parsed, wave, node, step, {
+      row: trigger.level === "row" && id !== "tsql",
+      inherited: wave.spread,
+      trigger,
+      rewritten,
+      by: { ...by, depth: by.depth + 1 },
+    });
+    this.#active.pop();
+  }
+
+  #triggerBody(trigger: Trigger): Parsed<Statement[]> | null {
+    const routine = trigger.calls === null ? null : this.#catalog.object("routine", trigger.calls);
+    if (trigger.calls !== null) return routine?.object === "routine" ? bodyStatements(routine, this.#dialect.id) : null;
+    return bodyStatements(trigger, this.#dialect.id);
+  }
+
+  #triggerText(trigger: Trigger): string {
+    if (trigger.calls === null) return trigger.body ?? "";
+    const routine = this.#catalog.object("routine", trigger.calls);
+    return routine?.object === "routine" ? (routine.definition ?? "") : "";
+  }
+
+  // ------------------------------------------------------------ code
+
+  #body(
+    parsed: Parsed<Statement[]>,
+    wave: Wave,
+    node: RippleNode,
+    step: Step,
+    how: { row: boolean; inherited: Spread; trigger?: Trigger; rewritten?: string[]; by?: FiredBy | null },
+  ): void {
+    const effects = effectsOf(parsed, this.#dialect);
+    const by = how.by === undefined ? firedBy(wave) : how.by;
+    const answers = (guards: readonly Guard[]): boolean | null => runs(guards, by);
+    if (how.trigger) this.#stopsAndRewrites(effects, how.trigger, wave, node, step, answers, how.rewritten ?? []);
+    this.#effects(effects, node, step, answers, how);
+  }
+
+  /** What a trigger does to the row itself, or to the statement. */
+  #stopsAndRewrites(
+    effects: CodeEffects,
+    trigger: Trigger,
+    wave: Wave,
+    node: RippleNode,
+    step: Step,
+    answers: (guards: readonly Guard[]) => boolean | null,
+    rewritten: string[],
+  ): void {
+    for (const { what, message, guards } of effects.stops) {
+      // Only a row trigger that fires before drops the row by returning NULL.
+      const plpgsql = this.#dialect.id === "postgresql";
+      if (what === "swallows" && plpgsql && (trigger.timing !== "before" || trigger.level === "statement")) continue;
+      const answer = answers(guards);
+      if (answer === false || leavesAlone(guards, wave)) continue;
+      this.#note({
+        kind: what,
+        node: node.id,
+        name: trigger.name,
+        text: message,
+        columns: [],
+        certain: answer === true && step.certain,
+      });
+    }
+    if (trigger.timing !== "before" || wave.action === "delete" || trigger.level === "statement") return;
+    for (const { column, value, guards } of effects.rewrites) {
+      const answer = answers(guards);
+      if (answer === false) continue;
+      if (!rewritten.includes(column)) rewritten.push(column);
+      // What was tidied when it was written is tidy still.
+      if (value === "tidy" && wave.action === "update" && wave.columns && !wave.columns.includes(column)) continue;
+      this.#note({
+        kind: value === "stamp" ? "stamps" : "rewrites",
+        node: node.id,
+        name: trigger.name,
+        text: `trigger \`${trigger.name}\` gives \`${column}\` a value of its own`,
+        columns: [column],
+        certain: answer === true && step.certain,
+      });
+    }
+  }
+
+  #effects(
+    effects: CodeEffects,
+    node: RippleNode,
+    step: Step,
+    answers: (guards: readonly Guard[]) => boolean | null,
+    how: { row: boolean; inherited: Spread },
+  ): void {
+    for (const { statement, guards } of effects.statements) {
+      const answer = answers(guards);
+      if (answer === false) continue;
+      for (const firing of firingsOf(statement, this.#catalog, this.#dialect)) {
+        const certain = answer === true && step.certain && firing.certain;
+        if (!firing.relation) {
+          if (isPseudo(firing.written)) continue;
+          this.#opaque(node.id, step.name, `it writes \`${firing.written}\`, which is not in the catalog`);
+          continue;
+        }
+        this.wave(
+          {
+            relation: firing.relation,
+            action: firing.action,
+            columns: firing.columns,
+            values: firing.values,
+            spread: spreadOf(firing.reach, how),
+            fires: true,
+            rowless: firing.reach.bound === "none",
+            cascades: firing.cascades,
+            replaced: firing.replaced,
+          },
+          node.id,
+          { ...step, certain },
+        );
+      }
+    }
+    for (const { name, procedure, guards } of effects.calls) {
+      const answer = answers(guards);
+      if (answer === false) continue;
+      const routine = this.#catalog.routine(name);
+      if (!routine) {
+        if (procedure)
+          this.#opaque(
+            node.id,
+            name.parts.map(({ text }) => text).join("."),
+            "it is called, and is not in the catalog",
+          );
+        continue;
+      }
+      if (!procedure && (routine.volatility === "immutable" || routine.volatility === "stable")) continue;
+      this.routine(routine, node, { ...step, certain: step.certain && answer === true });
+    }
+    for (const { why, guards } of effects.opaque) if (answers(guards) !== false) this.#opaque(node.id, step.name, why);
+  }
+
+  /** A routine is called; it is a place of its own only where it writes. */
+  routine(routine: Routine, from: RippleNode | null, step: Step | null): void {
+    const name = shownName(routine);
+    const key = `routine\u0000${tableKey(routine.schema, routine.name)}`;
+    const known = this.#known.get(key);
+    if (known !== undefined) {
+      if (from && step) this.#edges.push({ from: from.id, to: known, ...step });
+      return;
+    }
+    const parsed = bodyStatements(routine, this.#dialect.id);
+    const effects = parsed ? effectsOf(parsed, this.#dialect) : null;
+    const idle = effects?.statements.every(({ statement }) => statement.kind === "select" && !statement.query.with);
+    if (effects && idle && from && effects.calls.length === 0 && effects.opaque.length === 0) return;
+    const node = this.#node("routine", name, "call", null, from?.spread ?? "same");
+    this.#known.set(key, node.id);
+    if (from && step) this.#edges.push({ from: from.id, to: node.id, ...step });
+    if (!effects) {
+      const foreign =
+        routine.language !== "" && !/^(?:sql|plpgsql|tsql|plsql|mysql|mariadb|sqlite)$/i.test(routine.language);
+      this.#opaque(node.id, name, foreign ? `it is written in ${routine.language}` : "its body could not be read");
+      return;
+    }
+    this.#path.push(node.id);
+    const own: Step = {
+      how: "routine",
+      name,
+      reason: `routine \`${name}\` is called`,
+      certain: true,
+      definition: routine.definition ?? "",
+    };
+    this.#effects(effects, node, own, (guards) => runs(guards, null), { row: false, inherited: "same" });
+    this.#path.pop();
+  }
+
+  #opaque(node: number, name: string, text: string): void {
+    this.#note({ kind: "opaque", node, name, text, columns: [], certain: true });
+  }
+
+  // ------------------------------------------------------------ columns, keys, partitions
+
+  /** Columns that the engine itself writes. */
+  #columns(wave: Wave, table: Table, node: RippleNode, rewritten: readonly string[]): void {
+    if (wave.action === "delete" || wave.action === "truncate" || wave.rowless) return;
+    for (const column of table.columns) {
+      if (wave.action === "update" && column.onUpdate !== null && wave.fires && !wave.columns?.includes(column.name))
+        this.#engineWrites("stamps", node, column.name, `the engine sets \`${column.name}\` at every UPDATE`);
+      else if (
+        wave.action === "update" &&
+        this.#dialect.id === "tsql" &&
+        /^(?:rowversion|timestamp)$/.test(column.type)
+      )
+        this.#engineWrites("stamps", node, column.name, `\`${column.name}\` counts the changes of its row`);
+      else if (wave.action === "update" && column.expression !== null && wave.columns) {
+        const { expression } = column;
+        const source = [...wave.columns, ...rewritten].find((one) => wordIn(expression, one));
+        if (source)
+          this.#engineWrites("computes", node, column.name, `\`${column.name}\` is computed from \`${source}\``);
+      }
+    }
+  }
+
+  #engineWrites(kind: "stamps" | "computes", node: RippleNode, column: string, text: string): void {
+    this.#note({ kind, node: node.id, name: column, text, columns: [column], certain: true });
+  }
+
+  /** Foreign keys of other tables that refer to this one. */
+  #keys(wave: Wave, table: Table, node: RippleNode, rewritten: readonly string[]): void {
+    if (wave.action === "insert" || wave.rowless || this.#session.keys === false) return;
+    const key = tableKey(table.schema, table.name);
+    for (const child of this.#catalog.referencing(key)) {
+      for (const foreign of child.foreignKeys) {
+        if (foreign.table !== key || !foreign.enabled) continue;
+        this.#key(wave, table, child, foreign, node, rewritten);
+      }
+    }
+  }
+
+  #key(
+    wave: Wave,
+    table: Table,
+    child: Table,
+    foreign: ForeignKey,
+    node: RippleNode,
+    rewritten: readonly string[],
+  ): void {
+    const shown = shownName(child);
+    const name = foreign.name ?? `${child.name}(${foreign.columns.join(", ")})`;
+    const referenced = foreign.referenced.length > 0 ? foreign.referenced : (table.primaryKey?.columns ?? []);
+    const definition = keyText(foreign, child, table);
+    const held = (text: string, certain: boolean): void =>
+      this.#note({ kind: "held", node: node.id, name, text, columns: foreign.columns, certain });
+    const off = this.#session.keys === null ? " (while foreign_keys is on; SQLite's default is off)" : "";
+    if (wave.action === "truncate") {
+      if (wave.cascades && (this.#dialect.id === "postgresql" || foreign.onDelete === "cascade")) {
+        this.wave({ ...wave, relation: child, columns: null, values: NO_VALUES, spread: "every" }, node.id, {
+          how: "cascade",
+          name,
+          reason: `TRUNCATE … CASCADE empties \`${shown}\`, which refers to it`,
+          certain: true,
+          definition,
+        });
+      } else if (child !== table) held(`\`${shown}\` refers to it by \`${name}\`, so TRUNCATE is refused`, true);
+      return;
+    }
+    const deletes = wave.action === "delete";
+    if (!deletes) {
+      const touched = referenced.some((column) => wave.columns?.includes(column) || rewritten.includes(column));
+      if (wave.columns !== null && !touched) return;
+    }
+    const action = deletes ? foreign.onDelete : foreign.onUpdate;
+    if (action === "no action" || action === "restrict") {
+      held(
+        `rows of \`${shown}\` may refer to these by \`${name}\`, and then the ${deletes ? "delete" : "update"} is refused${off}`,
+        false,
+      );
+      return;
+    }
+    const spread = this.#childSpread(wave, child, foreign);
+    const fires = this.#dialect.id !== "mysql" && this.#dialect.id !== "mariadb";
+    const next: Wave = {
+      relation: child,
+      action: deletes && action === "cascade" ? "delete" : "update",
+      columns: deletes && action === "cascade" ? null : foreign.columns,
+      values:
+        action === "set null"
+          ? new Map(foreign.columns.map((column) => [column, { type: "null" as const }]))
+          : NO_VALUES,
+      spread,
+      fires,
+      rowless: false,
+      cascades: false,
+      replaced: false,
+    };
+    const what =
+      action === "cascade"
+        ? deletes
+          ? `rows of \`${shown}\` that refer to them go too`
+          : `\`${shown}\` takes over the new key`
+        : `\`${foreign.columns.join("`, `")}\` of \`${shown}\` becomes ${action === "set null" ? "NULL" : "its default"}`;
+    this.wave(next, node.id, {
+      how: "cascade",
+      name,
+      reason: `key \`${name}\`, ON ${deletes ? "DELETE" : "UPDATE"} ${action.toUpperCase()}: ${what}${off}`,
+      certain: this.#session.keys === true,
+      definition,
+    });
+  }
+
+  #childSpread(wave: Wave, child: Table, foreign: ForeignKey): Spread {
+    const unique = [child.primaryKey, ...child.uniqueKeys].some(
+      (key) =>
+        key && !key.partial && key.columns.length > 0 && key.columns.every((one) => foreign.columns.includes(one)),
+    );
+    if (unique && (wave.spread === "same" || wave.spread === "one")) return wave.spread;
+    return "some";
+  }
+
+  /** Partitions, and tables that inherit: their rows are rows of the parent too. */
+  #children(wave: Wave, table: Table, node: RippleNode): void {
+    if (wave.action === "insert" && table.kind !== "partitioned") return;
+    for (const child of this.#catalog.childrenOf(tableKey(table.schema, table.name))) {
+      if (child === table) continue;
+      this.wave({ ...wave, relation: child, spread: wave.spread === "every" ? "every" : "some" }, node.id, {
+        how: "partition",
+        name: shownName(child),
+        reason:
+          child.partitionOf === null
+            ? `\`${shownName(child)}\` inherits from it, so its rows are met too`
+            : `\`${shownName(child)}\` is a partition of it`,
+        certain: false,
+        definition: "",
+      });
+    }
+  }
+}
+
+const read = new WeakMap<Parsed<Statement[]>, CodeEffects>();
+
+function effectsOf(parsed: Parsed<Statement[]>, dialect: Dialect): CodeEffects {
+  const known = read.get(parsed);
+  if (known) return known;
+  const made = codeEffects(parsed, dialect);
+  read.set(parsed, made);
+  return made;
+}
+
+/** What a change looks like to the conditions of triggers; columns that earlier triggers rewrote may differ too. */
+function firedBy(wave: Wave, rewritten: readonly string[] = []): FiredBy {
+  if (rewritten.length === 0) return { event: wave.action, columns: wave.columns, values: wave.values, depth: 0 };
+  const values = new Map(wave.values);
+  for (const column of rewritten) values.delete(column);
+  return {
+    event: wave.action,
+    columns: wave.columns === null ? null : [...wave.columns, ...rewritten],
+    values,
+    depth: 0,
+  };
+}
+
+/** The rows that a statement in code writes, measured by the rows of the statement that set it off. */
+function spreadOf(reach: Reach, { row, inherited }: { row: boolean; inherited: Spread }): Spread {
+  if (reach.bound === "every") return "every";
+  if (reach.bound !== "one") return "some";
+  return row ? inherited : "one";
+}
+
+/**
+ * Whether a refusal asks only for new values that the UPDATE leaves alone: what was allowed when the row was
+ * written is allowed still.
+ */
+function leavesAlone(guards: readonly Guard[], { action, columns }: Wave): boolean {
+  if (action !== "update" || columns === null) return false;
+  let asked = false;
+  let touched = false;
+  for (const { condition } of guards) {
+    if (!condition) return false;
+    walk(condition, (node) => {
+      if (node.kind !== "column" || node.path.length !== 2) return undefined;
+      const row = node.path[0].text.toLowerCase();
+      if (row === "old") touched = true;
+      if (row !== "new") return undefined;
+      asked = true;
+      const name = node.path[1].text.toLowerCase();
+      if (columns.some((column) => column.toLowerCase() === name)) touched = true;
+      return undefined;
+    });
+  }
+  return asked && !touched;
+}
+
+function valuesKey(values: ReadonlyMap<string, ConstantValue>): string {
+  let key = "";
+  for (const [column, value] of values)
+    key += `\u0000${column}=${value.type === "null" ? "NULL" : String(value.value)}`;
+  return key;
+}
+
+/** `inserted` and `deleted` are no tables (tsql). */
+function isPseudo(name: string): boolean {
+  return /^(?:inserted|deleted)$/i.test(name);
+}
+
+function keyText(foreign: ForeignKey, child: Table, parent: Table): string {
+  const referenced = foreign.referenced.length > 0 ? ` (${foreign.referenced.join(", ")})` : "";
+  const actions = [
+    foreign.onDelete === "no action" ? "" : ` ON DELETE ${foreign.onDelete.toUpperCase()}`,
+    foreign.onUpdate === "no action" ? "" : ` ON UPDATE ${foreign.onUpdate.toUpperCase()}`,
+  ].join("");
+  const name = foreign.name ? `CONSTRAINT ${foreign.name} ` : "";
+  return `ALTER TABLE ${shownName(child)} ADD ${name}FOREIGN KEY (${foreign.columns.join(", ")}) REFERENCES ${shownName(parent)}${referenced}${actions}`;
+}

@@ -1,0 +1,204 @@
+import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
+import { writtenName } from "../../catalog/names.ts";
+import type { Write } from "../../result.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Name, Statement } from "../../sql/tree.ts";
+import type { Found } from "../found.ts";
+import { type Firing, firingsOf } from "./firings.ts";
+import { follow, followCall } from "./follow.ts";
+import type { FiredRipple, Ripple } from "./ripple.ts";
+import type { SessionState } from "./session.ts";
+
+/** What is remembered of a catalog as long as it does not change. */
+interface Memory {
+  version: number;
+  routines: boolean;
+  quiet: Map<string, boolean>;
+  ripples: Map<string, Ripple>;
+}
+
+const memories = new WeakMap<Catalog, Memory>();
+
+function memoryOf(catalog: Catalog): Memory {
+  const known = memories.get(catalog);
+  if (known && known.version === catalog.version) return known;
+  const memory: Memory = {
+    version: catalog.version,
+    routines: !catalog.objects("routine").next().done,
+    quiet: new Map(),
+    ripples: new Map(),
+  };
+  memories.set(catalog, memory);
+  return memory;
+}
+
+/** So many ripples are kept for the statements that are like an earlier one. */
+const KEPT = 5000;
+
+/** Everything that follows from a statement's own changes; a change from which nothing follows is left out. */
+export function statementRipples(
+  statement: Statement,
+  catalog: Catalog,
+  dialect: Dialect,
+  session: SessionState,
+  found: () => Found,
+): FiredRipple[] {
+  if (!CHANGES.has(statement.kind)) return [];
+  const memory = memoryOf(catalog);
+  const list: FiredRipple[] = [];
+  if (!allQuiet(statement, catalog, memory)) {
+    for (const firing of firingsOf(statement, catalog, dialect)) {
+      const { relation } = firing;
+      if (!relation || isQuiet(relation, catalog, memory)) continue;
+      list.push({ firing, ripple: shared({ ...firing, relation }, catalog, session, memory) });
+    }
+  }
+  for (const { name, procedure } of memory.routines || statement.kind === "call-statement"
+    ? called(statement, found)
+    : []) {
+    const routine = catalog.routine(name);
+    if (!routine || (!procedure && (routine.volatility === "immutable" || routine.volatility === "stable"))) continue;
+    const ripple = followCall(name, catalog, session);
+    if (!ripple || (!procedure && ripple.nodes.length === 1 && ripple.notes.length === 0)) continue;
+    list.push({ firing: callFiring(name), ripple });
+  }
+  return list;
+}
+
+const CHANGES: ReadonlySet<string> = new Set([
+  "insert",
+  "multi-insert",
+  "update",
+  "delete",
+  "merge",
+  "truncate",
+  "copy",
+  "select",
+  "call-statement",
+  "assign",
+]);
+
+function callFiring(name: Name): Firing {
+  return {
+    relation: null,
+    written: writtenName(name),
+    action: "update",
+    columns: null,
+    values: new Map(),
+    reach: { bound: "unknown" },
+    certain: true,
+    replaced: false,
+    cascades: false,
+    change: null,
+  };
+}
+
+/** The routines that a statement calls: by CALL and EXEC, and as functions in its expressions. */
+function called(statement: Statement, found: () => Found): { name: Name; procedure: boolean }[] {
+  const functions = found().calls.map(({ name }) => ({ name, procedure: false }));
+  return statement.kind === "call-statement" && statement.name
+    ? [{ name: statement.name, procedure: true }, ...functions]
+    : functions;
+}
+
+/** Whether nothing follows from a statement that names its one target plainly: the usual case, told at once. */
+function allQuiet(statement: Statement, catalog: Catalog, memory: Memory): boolean {
+  const name = plainTarget(statement);
+  if (!name) return false;
+  const relation = catalog.resolveRelation(name);
+  return relation !== undefined && isQuiet(relation, catalog, memory);
+}
+
+function plainTarget(statement: Statement): Name | null {
+  switch (statement.kind) {
+    case "insert":
+      return statement.with === null && statement.target.kind === "table" ? statement.target.name : null;
+    case "update": {
+      const [target] = statement.target;
+      const plain = statement.with === null && statement.from.length === 0 && statement.target.length === 1;
+      return plain && target.kind === "table" ? target.name : null;
+    }
+    case "delete": {
+      const [target] = statement.from;
+      const plain = statement.with === null && statement.named.length === 0 && statement.from.length === 1;
+      return plain && target.kind === "table" ? target.name : null;
+    }
+    default:
+      return null;
+  }
+}
+
+/** Whether a table has no trigger, rule, key that refers to it, partition, or column that the engine writes. */
+function isQuiet(relation: RelationObject, catalog: Catalog, memory: Memory): boolean {
+  if (relation.object === "view") return false;
+  const key = tableKey(relation.schema, relation.name);
+  const known = memory.quiet.get(key);
+  if (known !== undefined) return known;
+  const quiet =
+    catalog.triggersOf(key).length === 0 &&
+    catalog.rulesOf(key).length === 0 &&
+    catalog.referencing(key).length === 0 &&
+    catalog.childrenOf(key).length === 0 &&
+    relation.columns.every(
+      ({ onUpdate, expression, type }) =>
+        onUpdate === null && expression === null && !/^(?:rowversion|timestamp)$/.test(type),
+    );
+  memory.quiet.set(key, quiet);
+  return quiet;
+}
+
+/** The ripple of a change, found once for all statements that change the same columns of the same table. */
+function shared(
+  firing: Firing & { relation: RelationObject },
+  catalog: Catalog,
+  session: SessionState,
+  memory: Memory,
+): Ripple {
+  const { relation, action, columns, values, reach, cascades, replaced } = firing;
+  const known = [...values].map(
+    ([column, value]) => `${column}=${value.type === "null" ? "NULL" : String(value.value)}`,
+  );
+  const key = JSON.stringify([
+    tableKey(relation.schema, relation.name),
+    action,
+    columns,
+    catalog.triggersOf(tableKey(relation.schema, relation.name)).length > 0 || relation.object === "view" ? known : [],
+    reach.bound === "none",
+    cascades,
+    replaced,
+    session,
+  ]);
+  const before = memory.ripples.get(key);
+  if (before) return before;
+  const ripple = follow(firing, catalog, session);
+  if (memory.ripples.size >= KEPT) memory.ripples.clear();
+  memory.ripples.set(key, ripple);
+  return ripple;
+}
+
+/** The writes that a ripple adds to those that the statement names itself: one for each table and action. */
+export function rippleWrites(fired: readonly FiredRipple[]): Write[] {
+  const writes: Write[] = [];
+  const said = new Set<string>();
+  for (const { ripple } of fired) {
+    for (const node of ripple.nodes) {
+      if (node.id === 0 || !node.written || node.action === "call") continue;
+      const edge = ripple.edges.find((one) => one.to === node.id);
+      if (!edge || edge.how === "partition") continue;
+      const via = edge.how === "view" ? "statement" : `${edge.how === "cascade" ? "key" : edge.how} ${edge.name}`;
+      const key = `${node.name}\u0000${node.action}\u0000${via}`;
+      if (said.has(key)) continue;
+      said.add(key);
+      const write: Write = { table: node.name, action: node.action, via };
+      if (node.columns && node.action !== "delete") write.columns = [...node.columns];
+      writes.push(write);
+    }
+  }
+  return writes;
+}
+
+/** Whether the statement's own target keeps its rows: something else is written instead, or the write is refused. */
+export function diverted({ ripple }: FiredRipple): boolean {
+  const [root] = ripple.nodes;
+  return root !== undefined && root.action !== "call" && (root.object === "view" || !root.written);
+}

@@ -1,0 +1,17 @@
+import type { Policy } from "../policy.ts";
+
+/** What kind of data a table holds. */
+export type TableClass = "business" | "log" | "scratch";
+
+const LOG =
+  /(?:^|_)(?:log|logs|audit|journal|trail|history|hist|event|events|trace|changes)(?:_|$|\d)|(?:log|audit|journal|history)$/i;
+const SCRATCH = /^(?:tmp|temp|scratch|stage|staging|work)_|_(?:tmp|temp|scratch|stage|staging)$|^[#@]/i;
+
+/** The class of a table: as the policy says, else as its name says, else business. */
+export function tableClass(shown: string, policy: Policy): TableClass {
+  const bare = shown.slice(shown.lastIndexOf(".") + 1);
+  const said = policy.tables?.[shown] ?? policy.tables?.[bare] ?? policy.tables?.[bare.toLowerCase()];
+  if (said) return said;
+  if (SCRATCH.test(bare)) return "scratch";
+  return LOG.test(bare) ? "log" : "business";
+}

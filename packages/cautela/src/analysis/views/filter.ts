@@ -1,0 +1,99 @@
+import type { Catalog } from "../../catalog/catalog.ts";
+import { shownName, type View } from "../../catalog/model.ts";
+import { viewQuery } from "../../catalog/trees.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Expr } from "../../sql/tree.ts";
+import { type ConstantValue, sameValue, shownValue } from "../conditions.ts";
+import { conjuncts } from "../reach.ts";
+import { constant, plainColumn } from "../truth.ts";
+import { shapeOf } from "./shape.ts";
+
+/** A condition of a view that values contradict. */
+export interface Contradiction {
+  /** The view whose filter it is: the one that is written, or one below it. */
+  view: string;
+  condition: string;
+  /** What is set, as it was written: `status` to 'left'. */
+  set: string;
+  /** The view whose check option refuses it; null where none looks. */
+  checked: string | null;
+}
+
+/** The condition of a view, or of one below it, that new values contradict; null where they may meet all of them. */
+export function meets(
+  view: View,
+  values: ReadonlyMap<string, ConstantValue>,
+  catalog: Catalog,
+  dialect: Dialect,
+  checked: string | null = null,
+  depth = 0,
+): Contradiction | null {
+  const shape = depth < 16 ? shapeOf(view, catalog, dialect) : null;
+  const text = viewQuery(view, dialect.id)?.text ?? "";
+  if (!shape) return null;
+  const own = view.checkOption ? shownName(view) : checked;
+  const below = new Map<string, ConstantValue>();
+  for (const column of shape.columns) {
+    const value = column.from ? values.get(column.name) : undefined;
+    if (value && column.from) below.set(column.from.column, value);
+  }
+  for (const part of shape.where ? conjuncts(shape.where) : []) {
+    const column = contradicted(part, below);
+    if (column === null) continue;
+    const value = below.get(column);
+    return {
+      view: shownName(view),
+      condition: text.slice(part.start, part.end),
+      set: `\`${column}\` to ${value ? shownValue(value) : "another value"}`,
+      checked: own,
+    };
+  }
+  const [source] = shape.sources;
+  if (shape.sources.length !== 1 || source.relation?.object !== "view") return null;
+  // LOCAL looks at the view's own filter only; what lies below is checked by views with an option of their own.
+  const carried = view.checkOption === "cascaded" ? shownName(view) : view.checkOption === "local" ? null : checked;
+  return meets(source.relation, below, catalog, dialect, carried, depth + 1);
+}
+
+/** The column whose new value makes a condition false or NULL; null where that cannot be told. */
+function contradicted(part: Expr, values: ReadonlyMap<string, ConstantValue>): string | null {
+  const columnIn = (expr: Expr): string | null => {
+    const ref = plainColumn(expr);
+    const name = ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
+    for (const column of values.keys()) if (column.toLowerCase() === name) return column;
+    return null;
+  };
+  if (part.kind === "is" && part.test === "null") {
+    const column = columnIn(part.operand);
+    const value = column === null ? undefined : values.get(column);
+    return value && (value.type === "null") === part.negated ? column : null;
+  }
+  if (part.kind === "in" && part.items) {
+    const column = columnIn(part.operand);
+    const value = column === null ? undefined : values.get(column);
+    const items = part.items.map(constant);
+    if (!value || items.some((item) => item === null)) return null;
+    const among = items.some((item) => item !== null && sameValue(item, value));
+    return value.type === "null" || among === part.negated ? column : null;
+  }
+  if (part.kind !== "binary") return null;
+  const flipped = columnIn(part.left) === null;
+  const column = flipped ? columnIn(part.right) : columnIn(part.left);
+  const value = column === null ? undefined : values.get(column);
+  const other = constant(flipped ? part.left : part.right);
+  if (!value || !other) return null;
+  if (value.type === "null" || other.type === "null") return column;
+  if (value.type !== other.type) return null;
+  const [a, b] = flipped ? [other.value, value.value] : [value.value, other.value];
+  if (part.op === "=")
+    return a === b || (typeof a === "string" && typeof b === "string" && alike(a, b)) ? null : column;
+  if (part.op === "<>" || part.op === "!=") return a === b ? column : null;
+  if (typeof a !== "number" || typeof b !== "number") return null;
+  const holds: Record<string, boolean> = { "<": a < b, "<=": a <= b, ">": a > b, ">=": a >= b };
+  return holds[part.op] === false ? column : null;
+}
+
+/** Two spellings that a collation may take for one. */
+function alike(a: string, b: string): boolean {
+  return a.trim().toLowerCase() === b.trim().toLowerCase();
+}

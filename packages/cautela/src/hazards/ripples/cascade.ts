@@ -1,0 +1,67 @@
+import { writtenPlaces } from "../../analysis/ripples/chain.ts";
+import { nodeReach } from "../../analysis/ripples/ripple.ts";
+import { tableClass } from "../../analysis/table-class.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { listed, reachWords } from "../wording.ts";
+
+/**
+ * Rows of other tables that a foreign key deletes, empties or rewrites.
+ *
+ * @example
+ * DELETE FROM mooring WHERE status = 'left';   -- the pilotages of those moorings go too
+ */
+export const cascade: Hazard = {
+  id: "cascade",
+  family: "ripples",
+  weight: "ask",
+  title: "Foreign keys carry the change on",
+  explanation:
+    "Foreign keys with ON DELETE or ON UPDATE CASCADE, SET NULL or SET DEFAULT change rows of other tables, to any depth. The statement names " +
+    "none of them, the row count that it reports leaves them out, and a copy of its own table does not bring them back. One row with its " +
+    "children, and a script that deletes the children by hand first, are only noted.",
+  remedy: "Count the rows that hang on those you delete, and copy those tables too.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL);
+CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT NULL REFERENCES mooring ON DELETE CASCADE);`,
+    dangerous: "DELETE FROM mooring WHERE status = 'left';",
+    sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
+  },
+  check({ ripples, history, policy }) {
+    const drafts: Draft[] = [];
+    for (const fired of ripples) {
+      const places = writtenPlaces([fired]).filter(
+        ({ chain }) =>
+          chain[chain.length - 1]?.how === "cascade" &&
+          chain.every(({ how }) => how === "cascade" || how === "view" || how === "partition"),
+      );
+      if (places.length === 0) continue;
+      const names = [...new Set(places.map(({ node }) => node.name))];
+      const deletes = places.filter(({ node }) => node.action !== "update");
+      const depth = Math.max(...places.map(({ chain }) => chain.filter(({ how }) => how === "cascade").length));
+      const prepared = places.every(({ node }) => history.of(node.name).some(({ action }) => action === "delete"));
+      const minor = places.every(({ node }) => tableClass(node.name, policy) !== "business");
+      const one = fired.firing.reach.bound === "one" || fired.firing.reach.bound === "none";
+      const unset = places.every(({ certain }) => !certain);
+      const weight = prepared || minor || one || unset ? "note" : "ask";
+      if (
+        weight === "note" &&
+        !history.first(`cascade ${fired.ripple.nodes[0].name} ${names.join()} ${fired.firing.action}`)
+      )
+        continue;
+      const what = deletes.length > 0 ? "rows go" : "rows change";
+      drafts.push({
+        weight,
+        message: `With these rows, ${what} in ${listed(names)}${depth > 1 ? `, ${depth} keys deep` : ""}.`,
+        because: places
+          .slice(0, 8)
+          .map(
+            ({ chain, node }) =>
+              `${chain[chain.length - 1].reason} (${reachWords(nodeReach(node, fired.firing.reach))})`,
+          ),
+        remedy: `Count them first and copy ${listed(names)} as well.`,
+      });
+    }
+    return drafts;
+  },
+};

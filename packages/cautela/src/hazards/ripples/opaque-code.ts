@@ -1,0 +1,50 @@
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * Code whose effects cannot be read beforehand.
+ *
+ * @example
+ * EXECUTE IMMEDIATE v_text;   -- what it runs is put together while it runs
+ */
+export const opaqueCode: Hazard = {
+  id: "opaque-code",
+  family: "ripples",
+  weight: "ask",
+  title: "Code that cannot be read beforehand",
+  explanation:
+    "SQL that is put together while it runs, a trigger or routine whose body is not in the catalog or is written in another language, a view whose query is " +
+    "not known: what they write is not followed. Dynamic SQL whose text is constant is read like any other statement. A trigger of unknown content on " +
+    "the table of a change is asked about; in the script's own code it is noted.",
+  remedy: "Print the text before it is run and read it; give Cautela a catalog that holds the routine.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL);
+CREATE TABLE berth (berth_id integer PRIMARY KEY, code varchar(10) NOT NULL);
+CREATE FUNCTION spread() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN EXECUTE format('UPDATE %I SET fee = 0', TG_ARGV[0]); RETURN NEW; END $$;
+CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION spread('berth');`,
+    dangerous: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
+    sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
+  },
+  check({ ripples, tree, history }) {
+    const drafts: Draft[] = [];
+    for (const { ripple } of ripples) {
+      for (const { kind, name, text } of ripple.notes) {
+        if (kind !== "opaque" || !history.first(`opaque ${name} ${text}`)) continue;
+        drafts.push({
+          message: `What \`${name}\` does here cannot be read beforehand.`,
+          because: [text],
+          remedy: `Read \`${name}\` before this runs.`,
+        });
+      }
+    }
+    if (tree.kind === "dynamic" && tree.body === null) {
+      drafts.push({
+        weight: "note",
+        message: "This runs SQL that is put together while it runs.",
+        because: ["its text is not a constant, so what it writes is not followed"],
+        remedy: "Print the text first, and review that.",
+      });
+    }
+    return drafts;
+  },
+};

@@ -1,0 +1,63 @@
+import { foldName } from "../../catalog/names.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
+
+/**
+ * Rows of other tables that refer to those that go, so that the engine refuses.
+ *
+ * @example
+ * TRUNCATE vessel;   -- `mooring` refers to it: refused
+ */
+export const referenceBlocks: Hazard = {
+  id: "reference-blocks",
+  family: "ripples",
+  weight: "stop",
+  title: "Rows that others refer to",
+  explanation:
+    "A foreign key without CASCADE refuses the delete, or the change of the key, while rows refer to it. TRUNCATE of a table that others refer to " +
+    "is refused whatever they hold (PostgreSQL takes CASCADE, Oracle too where the key says ON DELETE CASCADE). Where only the data can say, it is " +
+    "noted once; a script that clears the referring table before is quiet.",
+  remedy: "Delete or move the referring rows first, in the same script.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE vessel (vessel_id integer PRIMARY KEY);
+CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL REFERENCES vessel);`,
+    dangerous: "TRUNCATE vessel;",
+    sound: "DELETE FROM mooring WHERE vessel_id = 3;",
+  },
+  check({ ripples, history, tree, dialect }) {
+    const drafts: Draft[] = [];
+    // PostgreSQL empties tables that refer to each other when one TRUNCATE names them all.
+    const together =
+      tree.kind === "truncate"
+        ? tree.targets.map(({ name }) => foldName(name.parts[name.parts.length - 1], dialect))
+        : [];
+    for (const { ripple, firing } of ripples) {
+      const notes = ripple.notes.filter(({ kind, node }) => kind === "held" && node === 0);
+      const open = notes.filter(({ text }) => {
+        const child = /`([^`]+)`/.exec(text)?.[1] ?? "";
+        const bare = child.slice(child.lastIndexOf(".") + 1);
+        if (together.includes(bare)) return false;
+        return !history
+          .of(child)
+          .some(({ action }) => action === "delete" || action === "update" || action === "truncate");
+      });
+      const certain = open.filter((note) => note.certain);
+      const list = certain.length > 0 ? certain : open;
+      if (list.length === 0) continue;
+      const [root] = ripple.nodes;
+      if (certain.length === 0 && !history.first(`held ${root.name} ${firing.action}`)) continue;
+      const keys = [...new Set(list.map(({ name }) => name))];
+      drafts.push({
+        weight: certain.length > 0 ? "stop" : "note",
+        message:
+          certain.length > 0
+            ? `The engine refuses this: other tables refer to \`${root.name}\` (${listed(keys)}).`
+            : `The engine refuses this where other tables still refer to these rows of \`${root.name}\` (${listed(keys)}).`,
+        because: list.map(({ text }) => text),
+        remedy: "Clear or move the rows that refer to it first.",
+      });
+    }
+    return drafts;
+  },
+};

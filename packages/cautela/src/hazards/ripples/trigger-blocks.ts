@@ -1,0 +1,54 @@
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A trigger that may refuse the change, or drop the row without a word.
+ *
+ * @example
+ * UPDATE mooring SET status = 'lying' WHERE mooring_id = 3;   -- refused where the berth is taken
+ */
+export const triggerBlocks: Hazard = {
+  id: "trigger-blocks",
+  family: "ripples",
+  weight: "ask",
+  title: "A trigger may refuse the change",
+  explanation:
+    "A trigger raises an error under a condition, and the whole statement fails; or it drops the row in silence (RETURN NULL in a BEFORE trigger, " +
+    "RAISE(IGNORE), a rule that does nothing instead), and the statement succeeds without having written. A refusal that the data decides is noted; " +
+    "rows dropped in silence are asked about; what happens for sure stops. A condition on columns that the statement leaves alone is quiet.",
+  remedy:
+    "Count the rows that would be refused with the trigger's own condition, and compare the number of rows changed with the number expected.",
+  example: {
+    dialect: "sqlite",
+    ddl: `CREATE TABLE berth (berth_id INTEGER PRIMARY KEY, depth_m integer NOT NULL, code text NOT NULL);
+CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0 BEGIN SELECT RAISE(IGNORE); END;`,
+    dangerous: "UPDATE berth SET depth_m = depth_m - 4 WHERE berth_id = 3;",
+    sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
+  },
+  check({ ripples, history }) {
+    const drafts: Draft[] = [];
+    for (const { ripple, firing } of ripples) {
+      for (const { kind, name, text, certain, node } of ripple.notes) {
+        if (kind !== "refuses" && kind !== "swallows") continue;
+        const place = ripple.nodes[node];
+        const sure = certain && firing.certain && node === 0;
+        if (!sure && !history.first(`blocks ${name} ${kind} ${text}`)) continue;
+        const said = text !== "" && kind === "refuses" ? ` ("${text}")` : "";
+        const swallows = kind === "swallows";
+        drafts.push({
+          weight: sure ? "stop" : swallows ? "ask" : "note",
+          message: swallows
+            ? `\`${name}\` ${sure ? "drops" : "may drop"} the change of \`${place.name}\` in silence: the statement succeeds and the row stays as it was.`
+            : `\`${name}\` ${sure ? "refuses" : "may refuse"} this change of \`${place.name}\`${said}.`,
+          because: [
+            swallows ? text : `it raises an error${said}`,
+            sure ? "nothing that it asks for can be otherwise here" : "its condition hangs on the data",
+          ],
+          remedy: swallows
+            ? "Compare the number of rows changed with the number expected."
+            : "Look for rows that meet its condition before.",
+        });
+      }
+    }
+    return drafts;
+  },
+};

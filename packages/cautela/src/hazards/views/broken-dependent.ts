@@ -1,0 +1,189 @@
+import { columnDependents, type Dependent, dependentsOf } from "../../analysis/dependents.ts";
+import { tableKey } from "../../catalog/catalog.ts";
+import { shownName, type Table, type View } from "../../catalog/model.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Name } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/** Something that a statement takes away or gives another name, with what hangs on it. */
+interface Loss {
+  /** As messages show it: "`mooring`", "the column `fee` of `mooring`". */
+  what: string;
+  verb: "drops" | "renames";
+  relation: Table | View;
+  cascade: boolean;
+  dependents: Dependent[];
+  column: boolean;
+}
+
+/**
+ * A drop or a new name that breaks views, triggers, routines and keys.
+ *
+ * @example
+ * ALTER TABLE owner DROP COLUMN mail;   -- the view owner_public shows it
+ */
+export const brokenDependent: Hazard = {
+  id: "broken-dependent",
+  family: "views",
+  weight: "ask",
+  statements: ["drop", "alter-table", "rename"],
+  title: "Something else needs this",
+  explanation:
+    "A table, view or column is dropped or renamed that views, triggers, routines, foreign keys, checks or generated columns speak of. Some engines refuse " +
+    "the statement (PostgreSQL for views and keys; all of them for keys), with CASCADE the dependents go too, and the rest break when they are next " +
+    "used. Code that the same script makes anew, or drops, afterwards is quiet.",
+  remedy: "Drop or change what depends on it first, in the same script, and make it anew behind the change.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE owner (owner_id integer PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(60), phone varchar(20));
+CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
+    dangerous: "ALTER TABLE owner DROP COLUMN mail;",
+    sound: "ALTER TABLE owner ALTER COLUMN mail SET NOT NULL;",
+  },
+  check(context) {
+    const drafts: Draft[] = [];
+    for (const loss of losses(context)) {
+      if (loss.dependents.length === 0) continue;
+      const refused = refusal(loss, context);
+      if (refused.length > 0) {
+        drafts.push({
+          weight: "stop",
+          message: `The engine refuses this: ${shownList(refused)} ${refused.length === 1 ? "depends" : "depend"} on ${loss.what}.`,
+          because: refused.map((one) => `${KINDS[one.kind]} \`${one.name}\` speaks of it`),
+          remedy: "Drop or change what depends on it first, and make it anew behind this statement.",
+        });
+        continue;
+      }
+      const broken = loss.dependents.filter((one) => breaks(one, loss, context));
+      if (broken.length === 0) continue;
+      if (loss.cascade && context.dialect.id === "postgresql") {
+        drafts.push({
+          message: `CASCADE takes ${shownList(broken)} along with ${loss.what}.`,
+          because: broken.map((one) => `${KINDS[one.kind]} \`${one.name}\` depends on it`),
+          remedy: "Keep their definitions, and make them anew.",
+        });
+        continue;
+      }
+      context.history.noteBroken({
+        at: context.at,
+        table: tableKey(loss.relation.schema, loss.relation.name),
+        column: loss.column,
+        dependents: broken.map((one) => ({ ...one, shown: `${KINDS[one.kind]} \`${one.name}\`` })),
+        what: loss.what,
+        verb: loss.verb,
+      });
+    }
+    return drafts;
+  },
+  finish({ history }) {
+    return history.broken.map(({ at, dependents, what, verb }) => ({
+      at,
+      message: `This ${verb} ${what}, and ${dependents
+        .map(({ shown }) => shown)
+        .slice(0, 6)
+        .join(", ")} still ${dependents.length === 1 ? "speaks" : "speak"} of it.`,
+      because: ["nothing behind it in this script changes, drops or makes them anew"],
+      remedy: "Make what depends on it anew in the same script.",
+    }));
+  },
+};
+
+const KINDS: Record<Dependent["kind"], string> = {
+  view: "view",
+  trigger: "trigger",
+  rule: "rule",
+  routine: "routine",
+  key: "key",
+  check: "check",
+  column: "column",
+};
+
+function shownList(list: readonly Dependent[]): string {
+  const names = list.slice(0, 6).map(({ kind, name }) => `${KINDS[kind]} \`${name}\``);
+  return list.length > 6 ? `${names.join(", ")} and ${list.length - 6} more` : names.join(", ");
+}
+
+function losses({ tree, catalog, dialect }: HazardContext): Loss[] {
+  if (!catalog) return [];
+  const list: Loss[] = [];
+  const whole = (name: Name, verb: Loss["verb"], cascade: boolean, gone: ReadonlySet<string>): void => {
+    const relation = catalog.resolveRelation(name);
+    if (!relation) return;
+    // What one statement drops together does not hold each other.
+    const dependents = dependentsOf(relation, catalog, dialect).filter(
+      ({ key, kind, name: own }) => !gone.has(key) && !(kind === "key" && gone.has(own.split(" of ")[1] ?? "")),
+    );
+    list.push({ what: `\`${shownName(relation)}\``, verb, relation, cascade, dependents, column: false });
+  };
+  if (tree.kind === "drop" && (tree.object === "table" || tree.object === "view")) {
+    const gone = new Set<string>();
+    for (const name of tree.names) {
+      const relation = catalog.resolveRelation(name);
+      if (!relation) continue;
+      gone.add(tableKey(relation.schema, relation.name));
+      gone.add(shownName(relation));
+    }
+    for (const name of tree.names) whole(name, "drops", tree.cascade, gone);
+  } else if (tree.kind === "rename" && (tree.object === "table" || tree.object === "view")) {
+    for (const { from } of tree.renames) whole(from, "renames", false, new Set());
+  } else if (tree.kind === "alter-table") {
+    const relation = catalog.resolveRelation(tree.name);
+    if (!relation) return [];
+    for (const action of tree.actions) {
+      if (action.what === "rename") whole(tree.name, "renames", false, new Set());
+      if (action.what !== "drop-column" && action.what !== "rename-column") continue;
+      const column = foldName(action.name, dialect);
+      list.push({
+        what: `the column \`${column}\` of \`${shownName(relation)}\``,
+        verb: action.what === "drop-column" ? "drops" : "renames",
+        relation,
+        cascade: action.what === "drop-column" && action.cascade,
+        dependents: columnDependents(relation, column, catalog, dialect),
+        column: true,
+      });
+    }
+  }
+  return list;
+}
+
+/** The dependents for which the engine refuses the statement. */
+function refusal({ verb, cascade, dependents, column }: Loss, { dialect, session }: HazardContext): Dependent[] {
+  if (verb === "renames") return [];
+  const keys = dependents.filter(({ kind }) => kind === "key");
+  switch (dialect.id) {
+    case "postgresql":
+      if (cascade) return [];
+      return dependents.filter(
+        ({ kind }) => kind === "view" || kind === "key" || kind === "rule" || (kind === "column" && column),
+      );
+    case "mysql":
+    case "mariadb":
+      if (session.keys === false) return [];
+      return column ? dependents.filter(({ kind }) => kind === "key" || kind === "check" || kind === "column") : keys;
+    case "sqlite":
+      // DROP COLUMN checks the whole schema afterwards; DROP TABLE does not.
+      return column ? dependents.filter(({ kind }) => kind !== "routine") : [];
+    case "plsql":
+      return cascade ? [] : keys;
+    default:
+      return column ? dependents.filter(({ kind }) => kind === "key" || kind === "check" || kind === "column") : keys;
+  }
+}
+
+/** Whether a dependent stops working when the engine takes the statement. */
+function breaks({ kind }: Dependent, { verb, column }: Loss, { dialect }: HazardContext): boolean {
+  if (kind === "key" || kind === "check" || kind === "column") return false;
+  if (verb === "drops") return true;
+  switch (dialect.id) {
+    case "postgresql":
+      // Views and triggers hold what they mean by number; the text of routines holds it by name.
+      return kind === "routine";
+    case "sqlite":
+      return false;
+    case "mysql":
+    case "mariadb":
+      return !(kind === "trigger" && !column);
+    default:
+      return true;
+  }
+}

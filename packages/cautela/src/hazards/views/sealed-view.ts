@@ -1,0 +1,158 @@
+import { type Firing, firingsOf } from "../../analysis/ripples/firings.ts";
+import { refusals } from "../../analysis/views/engine-rules.ts";
+import { readShape } from "../../analysis/views/shape.ts";
+import { knownUpdatability, type Updatability, type WriteAction } from "../../analysis/views/updatability.ts";
+import { shownName, type Table, type View } from "../../catalog/model.ts";
+import type { Query, Source, Statement, With } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { listed } from "../wording.ts";
+
+/**
+ * A write through a view, or another query, that the engine refuses.
+ *
+ * @example
+ * UPDATE berth_occupancy SET moorings = 0 WHERE berth_id = 3;   -- GROUP BY makes one row of several
+ */
+export const sealedView: Hazard = {
+  id: "sealed-view",
+  family: "views",
+  weight: "stop",
+  statements: ["insert", "update", "delete", "merge", "copy", "truncate"],
+  title: "A view that cannot be written",
+  explanation:
+    "Whether rows can be changed through a view hangs on its query and on the engine: grouped, counted or distinct rows, UNION, LIMIT and joins are " +
+    "refused by some or all of them, and SQLite writes through no view without an INSTEAD OF trigger. The engine's own reason is given. The same holds for " +
+    "a join or a grouped query that stands where the table would stand.",
+  remedy: "Write the base table, with the view's filter, or give the view an INSTEAD OF trigger.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, berth_id integer NOT NULL, fee numeric(10,2) NOT NULL);
+CREATE VIEW berth_fees AS SELECT berth_id, sum(fee) AS fees FROM mooring GROUP BY berth_id;
+CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;`,
+    dangerous: "UPDATE berth_fees SET fees = 0 WHERE berth_id = 3;",
+    sound: "UPDATE cheap_mooring SET fee = 0 WHERE mooring_id = 3;",
+  },
+  check(context) {
+    const { tree, catalog, dialect } = context;
+    if (!catalog) return [];
+    const drafts: Draft[] = [];
+    if (namesView(context)) {
+      const firings = firingsOf(tree, catalog, dialect);
+      const said = new Set<View>();
+      for (const firing of firings) {
+        if (firing.relation?.object !== "view" || said.has(firing.relation)) continue;
+        const draft = viewDraft(firing, firing.relation, knownUpdatability(firing.relation, catalog, dialect), context);
+        if (!draft) continue;
+        said.add(firing.relation);
+        drafts.push(draft);
+      }
+    }
+    const query = writtenQuery(tree, context);
+    if (query) {
+      const pretended = {
+        object: "view",
+        materialized: false,
+        checkOption: null,
+        algorithm: null,
+        readOnly: false,
+      } as View;
+      const shape = readShape(query.query, null, catalog, dialect);
+      const action: WriteAction = tree.kind === "delete" ? "delete" : "update";
+      const reason = dialect.id === "sqlite" ? null : refusals(pretended, shape, dialect)[action];
+      if (reason)
+        drafts.push({
+          message: `The query that stands where the table should be cannot be written: ${reason}.`,
+          because: [reason],
+          remedy: "Name the table that is to change, and let the query filter it (WHERE … IN, EXISTS).",
+        });
+    }
+    return drafts;
+  },
+};
+
+/** Whether any relation of the statement is a view: the usual statement is told at once. */
+function namesView({ names, tree, catalog }: HazardContext): boolean {
+  if (tree.kind === "insert" || tree.kind === "merge" || tree.kind === "copy") {
+    const name = tree.kind === "copy" ? tree.table : tree.target.kind === "table" ? tree.target.name : null;
+    return name !== null && catalog?.resolveRelation(name)?.object === "view";
+  }
+  const scope = names?.scopes.get(tree);
+  return scope?.relations.some(({ view }) => view !== null) ?? false;
+}
+
+function viewDraft(firing: Firing, view: View, found: Updatability, { dialect }: HazardContext): Draft | null {
+  if (!found.known) return null;
+  const action: WriteAction = firing.action === "truncate" ? "delete" : firing.action;
+  const shown = shownName(view);
+  const reason = firing.action === "truncate" ? "TRUNCATE takes tables only" : found.reason[action];
+  if (reason) {
+    const bases = found.bases.map(shownName);
+    return {
+      message: `The engine refuses to ${action} rows of \`${shown}\`: ${reason}.`,
+      because: [`\`${shown}\` is a view`, reason, ...found.hides.map((text) => `it shows rows where ${text}`)],
+      remedy:
+        bases.length > 0
+          ? `Write ${bases.length === 1 ? `the table \`${bases[0]}\`` : `one of the tables ${listed(bases)}`}${found.hides.length > 0 ? " with the view's filter" : ""}, or give the view an INSTEAD OF trigger.`
+          : "Write the table behind it, or give the view an INSTEAD OF trigger.",
+    };
+  }
+  if (found.through[action] !== "view") return null;
+  const written = firing.columns ?? (action === "insert" ? found.columns.map(({ name }) => name) : []);
+  const tables = new Set<Table>();
+  for (const name of written) {
+    const base = found.columns.find((column) => column.name === name)?.base;
+    if (base) tables.add(base.table);
+  }
+  if (found.joined && tables.size > 1 && dialect.id !== "jet") {
+    return {
+      message: `The engine refuses this: it writes ${listed([...tables].map(shownName))} at once through \`${shown}\`.`,
+      because: [`\`${shown}\` joins several tables`, `${dialect.title} writes one of them with one statement`],
+      remedy: "Write one statement for each table.",
+    };
+  }
+  if (action !== "insert") return null;
+  // What the view does not show cannot be given a value through it.
+  const [table] = tables;
+  if (!table) return null;
+  const given = new Set(
+    found.columns
+      .filter(({ name }) => written.includes(name))
+      .map(({ base }) => (base?.table === table ? base.column : "")),
+  );
+  const lacking = table.columns.filter(
+    ({ name, required, default: standard, identity, generated, type }) =>
+      required && standard === null && !identity && !generated && !given.has(name) && !isNumbered(table, name, type),
+  );
+  if (lacking.length === 0 || table.partial) return null;
+  return {
+    message: `The engine refuses this: \`${shownName(table)}\` needs ${listed(lacking.map(({ name }) => name))}, which this INSERT through \`${shown}\` does not give.`,
+    because: [`${listed(lacking.map(({ name }) => name))} must not be NULL and has no default`],
+    remedy: `Insert into \`${shownName(table)}\` itself.`,
+  };
+}
+
+/** SQLite's INTEGER PRIMARY KEY and MySQL's AUTO_INCREMENT number themselves. */
+function isNumbered(table: Table, column: string, type: string): boolean {
+  return table.primaryKey?.columns.length === 1 && table.primaryKey.columns[0] === column && /^integer$/.test(type);
+}
+
+/** The query that stands where the changed table should be: a derived table, or a common table expression. */
+function writtenQuery(tree: Statement, { dialect }: HazardContext): { query: Query } | null {
+  const target =
+    tree.kind === "update"
+      ? (tree.target[0] ?? null)
+      : tree.kind === "delete" && tree.named.length === 0
+        ? (tree.from[0] ?? null)
+        : null;
+  if (!target || (tree.kind === "update" && tree.target.length > 1)) return null;
+  if (target.kind === "derived" && target.query.kind === "query") return { query: target.query };
+  if (dialect.id !== "tsql" || target.kind !== "table" || target.name.parts.length > 1) return null;
+  const common = commonTable(target, "with" in tree ? tree.with : null);
+  return common ? { query: common } : null;
+}
+
+function commonTable(target: Extract<Source, { kind: "table" }>, clause: With | null): Query | null {
+  const wanted = target.name.parts[0].text.toLowerCase();
+  const found = clause?.tables.find(({ name }) => name.text.toLowerCase() === wanted);
+  return found?.body.kind === "query" ? found.body : null;
+}

@@ -82,7 +82,9 @@ function sent(text: string, dialect: DialectId): string[] {
   );
 }
 
-const cases = ["rows", "joins", "values", "order"].flatMap((family) => casesOf(path(`cases/${family}`)));
+const cases = ["rows", "joins", "values", "views", "ripples", "order"].flatMap((family) =>
+  casesOf(path(`cases/${family}`)),
+);
 
 /** Quiet cases that only run where something stands outside the script. */
 const OUTSIDE = new Map([

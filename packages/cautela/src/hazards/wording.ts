@@ -33,7 +33,7 @@ export function listed(names: readonly string[]): string {
 }
 
 /** A reach in words: "one row", "at most 3 rows", "all rows, about 41,200". */
-export function reachWords(reach: Reach): string {
+export function rowsReached(reach: Reach): string {
   switch (reach.bound) {
     case "none":
       return "no row";

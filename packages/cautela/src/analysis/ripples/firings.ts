@@ -1,7 +1,7 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Assignment, Expr, Name, Source, Statement, With } from "../../sql/tree.ts";
+import type { Assignment, Expr, Name, Source, Statement } from "../../sql/tree.ts";
 import { type Change, changesOf } from "../change.ts";
 import type { ConstantValue } from "../conditions.ts";
 import { insertReach } from "../insert-reach.ts";
@@ -39,18 +39,14 @@ export function firingsOf(statement: Statement, catalog: Catalog, dialect: Diale
     case "update":
     case "delete":
     case "truncate":
-      return [
-        ...withClause("with" in statement ? statement.with : null, catalog, dialect),
-        ...changesOf(statement, catalog, dialect).map((change, _, all) => ({
-          ...changed(change, catalog),
-          // Rows of one target may be gone, by a cascade, before the statement comes to them.
-          certain: all.length === 1,
-        })),
-      ];
     case "select":
-      return withClause(statement.query.with, catalog, dialect);
+      return [...added(statement, catalog, dialect), ...changes(statement, catalog, dialect)];
     case "insert":
-      return [...withClause(statement.with, catalog, dialect), ...inserted(statement, catalog, dialect)];
+      return [
+        ...added(statement, catalog, dialect),
+        ...changes(statement, catalog, dialect),
+        ...inserted(statement, catalog, dialect),
+      ];
     case "multi-insert":
       return statement.branches.map(({ target, columns, when }) => ({
         ...named(target.name, "insert", catalog),
@@ -59,7 +55,11 @@ export function firingsOf(statement: Statement, catalog: Catalog, dialect: Diale
         reach: { bound: "some" as const },
       }));
     case "merge":
-      return [...withClause(statement.with, catalog, dialect), ...merged(statement, catalog, dialect)];
+      return [
+        ...added(statement, catalog, dialect),
+        ...changes(statement, catalog, dialect),
+        ...merged(statement, catalog, dialect),
+      ];
     case "copy":
       return statement.table && statement.direction === "in"
         ? [{ ...named(statement.table, "insert", catalog), reach: { bound: "some" } }]
@@ -69,10 +69,20 @@ export function firingsOf(statement: Statement, catalog: Catalog, dialect: Diale
   }
 }
 
-/** Statements in WITH that change rows (postgresql): changesOf gives those that update and delete. */
-function withClause(clause: With | null, catalog: Catalog, dialect: Dialect): Firing[] {
+/** The updates and deletes of a statement, those in its WITH included. */
+function changes(statement: Statement, catalog: Catalog, dialect: Dialect): Firing[] {
+  return changesOf(statement, catalog, dialect).map((change, _, all) => ({
+    ...changed(change, catalog),
+    // Rows of one target may be gone, by a cascade, before the statement comes to them.
+    certain: all.length === 1,
+  }));
+}
+
+/** The statements in WITH that bring rows in (postgresql). */
+function added(statement: Statement, catalog: Catalog, dialect: Dialect): Firing[] {
+  const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
   return (clause?.tables ?? []).flatMap(({ body }) =>
-    body.kind === "query" || body.kind === "update" || body.kind === "delete" ? [] : firingsOf(body, catalog, dialect),
+    body.kind === "insert" || body.kind === "merge" ? firingsOf(body, catalog, dialect) : [],
   );
 }
 

@@ -390,7 +390,7 @@ class Follower {
     }
     if (this.#active.includes(key)) {
       // SQLite and SQL Server do not fire a trigger inside itself unless that is switched on.
-      if ((id === "sqlite" && !this.#session.recursion) || id === "tsql") return;
+      if ((id === "sqlite" && !this.#session.recursion) || id === "tsql" || !this.#goesRound(wave)) return;
       this.#loop(node.id, { how: "trigger", name: trigger.name, reason: "", certain, definition: "" });
       return;
     }

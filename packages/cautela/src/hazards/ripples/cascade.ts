@@ -2,7 +2,7 @@ import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { listed, reachWords } from "../wording.ts";
+import { listed, rowsReached } from "../wording.ts";
 
 /**
  * Rows of other tables that a foreign key deletes, empties or rewrites.
@@ -52,12 +52,12 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
       const what = deletes.length > 0 ? "rows go" : "rows change";
       drafts.push({
         weight,
-        message: `With these rows, ${what} in ${listed(names)}${depth > 1 ? `, ${depth} keys deep` : ""}.`,
+        message: `Foreign keys carry this on: ${what} in ${listed(names)}${depth > 1 ? `, ${depth} keys deep` : ""}.`,
         because: places
           .slice(0, 8)
           .map(
             ({ chain, node }) =>
-              `${chain[chain.length - 1].reason} (${reachWords(nodeReach(node, fired.firing.reach))})`,
+              `${chain[chain.length - 1].reason} (${rowsReached(nodeReach(node, fired.firing.reach))})`,
           ),
         remedy: `Count them first and copy ${listed(names)} as well.`,
       });

@@ -189,6 +189,7 @@ const views = {
   moored_now:
     "SELECT m.mooring_id, b.code, v.name, m.from_day, m.fee FROM mooring m INNER JOIN berth b ON b.berth_id = m.berth_id INNER JOIN vessel v ON v.vessel_id = m.vessel_id WHERE m.status = 'lying'",
   berth_occupancy: "SELECT berth_id, COUNT(*) AS moorings, SUM(fee) AS fees FROM mooring GROUP BY berth_id",
+  open_berth: "SELECT berth_id, code, quay, length_m FROM berth WHERE status = 'open'",
   owner_public: "SELECT owner_id, name, mail FROM owner WHERE left_on IS NULL",
   vessel_with_owner:
     "SELECT v.vessel_id, v.name AS vessel, v.call_sign, o.name AS owner FROM vessel v INNER JOIN owner o ON o.owner_id = v.owner_id",

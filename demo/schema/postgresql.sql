@@ -125,6 +125,11 @@ CREATE VIEW berth_occupancy AS
   FROM mooring
   GROUP BY berth_id;
 
+CREATE VIEW open_berth AS
+  SELECT berth_id, code, quay, length_m
+  FROM berth
+  WHERE status = 'open';
+
 CREATE VIEW owner_public AS
   SELECT owner_id, name, mail
   FROM owner

@@ -128,6 +128,12 @@ CREATE VIEW berth_occupancy AS
   GROUP BY berth_id
 GO
 
+CREATE VIEW open_berth AS
+  SELECT berth_id, code, quay, length_m
+  FROM berth
+  WHERE status = 'open'
+GO
+
 CREATE VIEW owner_public AS
   SELECT owner_id, name, mail
   FROM owner

@@ -1,16 +1,21 @@
 import { type DialectId, decodeText, dialectIds, dialects } from "cautela";
-import { type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type DragEvent, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { CatalogPanel } from "./catalog-panel.tsx";
 import { demoCatalog, demos } from "./demos.ts";
 import { Editor, type Jump, type Marked } from "./editor.tsx";
 import { Findings } from "./findings.tsx";
 import type { Answer } from "./messages.ts";
+import { Ripples } from "./ripples.tsx";
 import { useReview } from "./use-review.ts";
 import { WeightMark } from "./weight-mark.tsx";
 
 const FIRST = demos.find((demo) => demo.dialect === "postgresql" && demo.name.startsWith("08")) ?? demos[0];
 
 type Theme = "system" | "light" | "dark";
+
+/** What is shown beside the script. */
+const VIEWS = ["findings", "ripples"] as const;
+type View = (typeof VIEWS)[number];
 
 /** The review desk: a script on the left, what was found in it on the right. */
 export function App() {
@@ -19,6 +24,8 @@ export function App() {
   const [dialect, setDialect] = useState<DialectId>(FIRST.dialect);
   const [catalog, setCatalog] = useState<string[]>(() => demoCatalog(FIRST.dialect));
   const [chosen, setChosen] = useState<number | null>(null);
+  const [view, setView] = useState<View>("findings");
+  const [current, setCurrent] = useState<number | null>(null);
   const [jump, setJump] = useState<Jump | null>(null);
   const [panel, setPanel] = useState(false);
   const [theme, setTheme] = useState<Theme>("system");
@@ -40,10 +47,19 @@ export function App() {
       if (!answer || !finding) return;
       const { start, end } = answer.statements[finding.statement];
       setChosen(index);
+      setCurrent(finding.statement);
       setJump({ start, end });
     },
     [answer],
   );
+
+  /** Another statement is looked at: the editor goes along. */
+  function visit(index: number): void {
+    const statement = answer?.statements[index];
+    if (!statement) return;
+    setCurrent(index);
+    setJump({ start: statement.start, end: statement.end });
+  }
 
   function step(by: 1 | -1): void {
     const count = answer?.findings.length ?? 0;
@@ -53,6 +69,7 @@ export function App() {
   /** The cursor stands in a statement: its first finding becomes the chosen one. */
   function followCursor(offset: number): void {
     const statement = answer?.statements.find(({ start, end }) => start <= offset && offset <= end);
+    setCurrent(statement?.index ?? null);
     const found = statement
       ? (answer?.findings.findIndex((finding) => finding.statement === statement.index) ?? -1)
       : -1;
@@ -193,9 +210,29 @@ export function App() {
         <section className="review" aria-label="Review" aria-live="polite">
           {answer && (
             <>
-              <Verdict answer={answer} />
-              <Findings answer={answer} chosen={chosen} onChoose={choose} />
-              <UncheckedList answer={answer} />
+              <Verdict answer={answer}>
+                <span className="spring" />
+                <span className="tabs" role="tablist" aria-label="What is shown">
+                  {VIEWS.map((one) => (
+                    <button
+                      key={one}
+                      type="button"
+                      role="tab"
+                      aria-selected={view === one}
+                      onClick={() => setView(one)}
+                    >
+                      {one}
+                    </button>
+                  ))}
+                </span>
+              </Verdict>
+              {view === "findings" && (
+                <>
+                  <Findings answer={answer} chosen={chosen} onChoose={choose} />
+                  <UncheckedList answer={answer} />
+                </>
+              )}
+              {view === "ripples" && <Ripples answer={answer} statement={current} onStatement={visit} />}
             </>
           )}
         </section>
@@ -239,7 +276,7 @@ function markedStatements(answer: Answer): Marked[] {
   return marks;
 }
 
-function Verdict({ answer }: { answer: Answer }) {
+function Verdict({ answer, children }: { answer: Answer; children: ReactNode }) {
   const count = (weight: string) => answer.findings.filter((finding) => finding.weight === weight).length;
   const parts = (["stop", "ask", "note"] as const)
     .filter((weight) => count(weight) > 0)
@@ -253,6 +290,7 @@ function Verdict({ answer }: { answer: Answer }) {
         {parts.length > 0 ? `${parts.join(", ")} in ` : ""}
         {statements === 1 ? "1 statement" : `${statements} statements`}
       </span>
+      {children}
     </header>
   );
 }

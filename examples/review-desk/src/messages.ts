@@ -1,4 +1,4 @@
-import type { DialectId, Finding, PlacedUnchecked, StatementReview, Verdict } from "cautela";
+import type { DialectId, Finding, PlacedUnchecked, StatementReview, StatementTrace, Verdict } from "cautela";
 import type { CatalogEntry } from "./catalog-entries.ts";
 
 /** What the page asks of the worker. */
@@ -17,6 +17,8 @@ export interface Answer {
   statements: (StatementReview & { start: number; end: number })[];
   findings: Finding[];
   unchecked: PlacedUnchecked[];
+  /** The ripples of the statements that write. */
+  traces: StatementTrace[];
   /** How many tables the catalog holds. */
   tables: number;
   /** What the catalog holds; null while it is the one that was sent before. */

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { Catalog, catalogFromDdl, review } from "cautela";
+import { Catalog, catalogFromDdl, review, trace } from "cautela";
 import { catalogEntries } from "./catalog-entries.ts";
 import type { Answer, Request } from "./messages.ts";
 
@@ -30,6 +30,7 @@ self.addEventListener("message", (event: MessageEvent<Request>) => {
     statements: result.statements.map((one, i) => ({ ...one, start: result.read[i].start, end: result.read[i].end })),
     findings: result.findings,
     unchecked: result.unchecked,
+    traces: trace(result).statements,
     tables: catalog?.size ?? 0,
     entries: catalog ? (builtFrom === before ? null : catalogEntries(catalog)) : [],
     milliseconds: performance.now() - began,

@@ -134,4 +134,26 @@ describe.runIf(found)("the review desk", () => {
     await page.getByRole("combobox", { name: "Colours" }).selectOption("light");
     expect(await page.evaluate(() => getComputedStyle(document.body).backgroundColor)).not.toBe(dark);
   });
+
+  test("draws what a statement writes, and shows what defines it", async () => {
+    await page.getByRole("combobox", { name: "Script" }).selectOption("postgresql/09-through-the-view");
+    await page.getByRole("tab", { name: "ripples" }).click();
+    await expect.poll(() => page.locator(".box").count()).toBe(5);
+    await page.locator(".arrow", { hasText: "trigger mooring_audit" }).locator("text").click();
+    await expect.poll(() => page.locator(".definition pre").textContent()).toContain("CREATE FUNCTION mooring_audit");
+    await page.locator(".graph").focus();
+    for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowDown");
+    expect(await page.locator(".definition h2").textContent()).toBe("public.mooring");
+    const width = async () => Number(await page.locator(".graph svg").getAttribute("width"));
+    const before = await width();
+    await page.keyboard.press("+");
+    expect(await width()).toBeGreaterThan(before);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: "Save as SVG" }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe("ripples-line-2.svg");
+    await page.getByRole("button", { name: "Next" }).click();
+    await expect.poll(() => page.locator(".box").count()).toBe(3);
+  });
 });

@@ -3,8 +3,9 @@ import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
-import { choice, dialectOption, repeated } from "./options.ts";
+import { choice, dialectOption, repeated, statementOption } from "./options.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
+import { type TraceFlags, traceCommand } from "./trace-command.ts";
 
 const VERSION = "0.1.0";
 const FORMATS = ["text", "json"] as const;
@@ -27,6 +28,17 @@ function program(done: (status: number) => void): Command {
     .option("--output <file>", "write the result to a file")
     .option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier", choice(WEIGHTS), "stop")
     .action(async (scripts: string[], flags: ReviewFlags) => done(await reviewCommand(scripts, flags)));
+
+  root
+    .command("trace")
+    .description("show what each statement writes besides what it names: views, triggers, keys, routines")
+    .argument("<script>", "an SQL file; - is standard input")
+    .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
+    .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
+    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
+    .option("--format <form>", "text, json or mermaid", choice(["text", "json", "mermaid"] as const), "text")
+    .option("--output <file>", "write the result to a file")
+    .action(async (path: string, flags: TraceFlags) => done(await traceCommand(path, flags)));
 
   root
     .command("catalog")

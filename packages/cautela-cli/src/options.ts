@@ -20,3 +20,10 @@ export function choice<W extends string>(words: readonly W[]): (text: string) =>
 export function repeated(text: string, before: string[] | undefined): string[] {
   return [...(before ?? []), text];
 }
+
+/** Checks the number of a statement, counted from 1. */
+export function statementOption(text: string): number {
+  const number = Number(text);
+  if (Number.isInteger(number) && number >= 1) return number;
+  throw new InvalidArgumentError("statements are counted from 1.");
+}

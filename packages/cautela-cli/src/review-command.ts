@@ -1,8 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
-import { Failure } from "./failure.ts";
-import { fileSize, readText } from "./files.ts";
+import { fileSize, readText, writeText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
 import { STREAM_FROM, streamReview } from "./stream-review.ts";
 
@@ -51,11 +50,7 @@ function script(path: string, flags: ReviewFlags): { text: string; path: string;
 /** Writes reviews to standard output or to a file. */
 export function writeReport(reviews: readonly Review[], flags: Pick<ReviewFlags, "format" | "output">): void {
   if (flags.output !== undefined) {
-    try {
-      writeFileSync(flags.output, report(reviews, flags.format));
-    } catch (error) {
-      throw new Failure(`cannot write ${flags.output}: ${error instanceof Error ? error.message : String(error)}`);
-    }
+    writeText(flags.output, report(reviews, flags.format));
     return;
   }
   const text =

@@ -93,6 +93,23 @@ test("colour only on a terminal, and not with NO_COLOR", () => {
   expect(script("NO_COLOR=1").stdout).not.toContain("\u001b[");
 });
 
+test("trace shows what a statement writes besides what it names", () => {
+  const catalog = ["--catalog", "demo/schema/postgresql.sql", "--catalog", "demo/data/postgresql.sql"];
+  const script = "demo/scripts/postgresql/09-through-the-view.sql";
+  const { status, out, err } = cautela(["trace", script, ...catalog]);
+  expect([status, err]).toEqual([0, ""]);
+  expect(out).toMatch(/public\.open_berth {2}view\n/);
+  expect(out).toMatch(/public\.mooring_log {2}adds rows[^\n]*\n *by trigger mooring_audit/);
+  const second = JSON.parse(cautela(["trace", script, "--statement", "2", "--format", "json", ...catalog]).out);
+  expect(second.statements.map((one: { line: number }) => one.line)).toEqual([7]);
+  expect(cautela(["trace", script, "--format", "mermaid", ...catalog]).out).toContain(
+    'n3 -->|"trigger mooring_audit"| n4',
+  );
+  expect(cautela(["trace", script, "--statement", "9", ...catalog])).toMatchObject({ status: 2, out: "" });
+  expect(cautela(["trace", script, "--statement", "0", ...catalog]).status).toBe(2);
+  expect(cautela(["trace", script]).err).toContain("no catalog was given");
+});
+
 test("the demo and the hazards speak", () => {
   expect(cautela(["demo"])).toMatchObject({ status: 0, err: "" });
   expect(cautela(["hazards"]).out).toMatch(/■ stop {2}every-row/);

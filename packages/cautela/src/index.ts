@@ -20,8 +20,11 @@ export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts"
 export { hazards } from "./hazards/register.ts";
 export type { Policy } from "./policy.ts";
 export type { Region } from "./region.ts";
+export { type Ink, plainInk } from "./report/page.ts";
 export { type ReportFormat, report } from "./report/report.ts";
-export { type Ink, plainInk, type TextOptions, textReport } from "./report/text.ts";
+export { type TextOptions, textReport } from "./report/text.ts";
+export { traceMermaid } from "./report/trace-mermaid.ts";
+export { traceText } from "./report/trace-text.ts";
 export {
   type Finding,
   type PlacedUnchecked,

@@ -345,7 +345,7 @@ export class ReviewSession {
     if (tree.kind === "opaque" && tree.class === "code")
       missing(`what this ${tree.verb || "statement"} runs is not read`, all);
     if (tree.kind === "dynamic" && tree.body === null) missing("this runs SQL that is put together while it runs", all);
-    if (tree.kind === "call-statement" && tree.name)
+    if (tree.kind === "call-statement" && tree.name && !this.#catalog?.routine(tree.name))
       missing(`what ${writtenName(tree.name)} does is not followed`, all);
     if (tree.kind === "create-routine" && tree.problem) {
       missing(

@@ -1,15 +1,7 @@
-import { grouped } from "../hazards/wording.ts";
 import { type Finding, heavier, type Review, type StatementReview, type Verdict } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { MARKS, reachBar, reachWords } from "./marks.ts";
-
-/** What a piece of text is, so that a terminal can colour it. */
-export type Role = "stop" | "ask" | "note" | "clear" | "strong" | "dim" | "code";
-
-/** Paints a piece of text; the plain one leaves it as it is. */
-export type Ink = (role: Role, text: string) => string;
-
-export const plainInk: Ink = (_role, text) => text;
+import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./page.ts";
 
 export interface TextOptions {
   /** Columns to fill; 80 if left out, never less than 40. */
@@ -26,54 +18,6 @@ export function textReport(reviews: readonly Review[], options: TextOptions = {}
   for (const one of reviews) scriptReport(one, page);
   closing(reviews, page);
   return page.text();
-}
-
-/** Lines of text, wrapped to a width. */
-class Page {
-  readonly width: number;
-  readonly ink: Ink;
-  readonly #lines: string[] = [];
-
-  constructor(width: number, ink: Ink) {
-    this.width = width;
-    this.ink = ink;
-  }
-
-  line(text = ""): void {
-    this.#lines.push(text);
-  }
-
-  /** One blank line, whatever stands before. */
-  gap(): void {
-    if (this.#lines.length > 0 && this.#lines[this.#lines.length - 1] !== "") this.line();
-  }
-
-  /** A paragraph behind a label; the lines that follow are indented as far. */
-  paragraph(label: string, text: string, role?: Role): void {
-    const indent = label.length;
-    const lines = wrap(text, this.width - indent);
-    lines.forEach((line, i) => {
-      const painted = role ? this.ink(role, line) : line;
-      this.line((i === 0 ? this.ink("dim", label) : " ".repeat(indent)) + painted);
-    });
-  }
-
-  text(): string {
-    return `${this.#lines.join("\n")}\n`;
-  }
-}
-
-function wrap(text: string, width: number): string[] {
-  const lines: string[] = [];
-  let line = "";
-  for (const word of text.split(" ")) {
-    if (line !== "" && line.length + 1 + word.length > width) {
-      lines.push(line);
-      line = word;
-    } else line = line === "" ? word : `${line} ${word}`;
-  }
-  lines.push(line);
-  return lines;
 }
 
 function scriptReport(review: Review, page: Page): void {
@@ -123,11 +67,6 @@ function statementReport(review: Review, statement: StatementReview, findings: F
   for (const finding of findings) findingReport(finding, page);
 }
 
-function rule(label: string, page: Page): string {
-  const left = "──";
-  return page.ink("dim", left + label + "─".repeat(Math.max(0, page.width - left.length - label.length)));
-}
-
 /** The lines of a statement, each with its number and, in the margin, the weight of what was found. */
 function source(review: Review, statement: StatementReview, findings: Finding[], page: Page): void {
   const { ink } = page;
@@ -142,10 +81,6 @@ function source(review: Review, statement: StatementReview, findings: Finding[],
     );
   });
   if (shown.length < lines.length) page.line(ink("dim", `     … ${counted(lines.length - shown.length, "more line")}`));
-}
-
-function cut(text: string, width: number): string {
-  return text.length > width ? `${text.slice(0, width - 1)}…` : text;
 }
 
 function findingReport(finding: Finding, page: Page): void {
@@ -179,10 +114,6 @@ function uncheckedReport(review: Review, page: Page): void {
     const places = at.length > 6 ? `${at.slice(0, 6).join(", ")} and ${at.length - 6} more` : at.join(", ");
     page.paragraph("  ", `${missing} (line ${places})`);
   }
-}
-
-function counted(count: number, what: string): string {
-  return `${grouped(count)} ${what}${count === 1 ? "" : "s"}`;
 }
 
 function closing(reviews: readonly Review[], page: Page): void {

@@ -1,0 +1,102 @@
+import type { RippleEdge, RippleNote } from "../analysis/ripples/ripple.ts";
+import type { StatementTrace, Trace, TraceNode } from "../trace.ts";
+import { reachWords } from "./marks.ts";
+import { counted, cut, Page, plainInk, rule } from "./page.ts";
+import type { TextOptions } from "./text.ts";
+
+/** The ripples of a script as trees for a terminal: what is written, through what, how many rows at most. */
+export function traceText(trace: Trace, options: TextOptions = {}): string {
+  const page = new Page(Math.max(60, options.width ?? 80), options.ink ?? plainInk);
+  const { ink } = page;
+  page.line(
+    `${ink("strong", trace.path || "script")}  ${ink("dim", counted(trace.statements.length, "statement that writes", "statements that write"))}`,
+  );
+  for (const statement of trace.statements) statementTree(statement, page);
+  if (trace.statements.length === 0) page.paragraph("", "No statement of this script writes rows.", "dim");
+  page.line();
+  page.line(ink("dim", "─ always   ┄ only under a condition that is not known here"));
+  return page.text();
+}
+
+/** One line of a tree, with what hangs below it. */
+interface Branch {
+  certain: boolean;
+  edge: RippleEdge | null;
+  node: TraceNode | null;
+  note: RippleNote | null;
+}
+
+function statementTree(trace: StatementTrace, page: Page): void {
+  page.line();
+  page.line(rule(` statement ${trace.statement + 1}, line ${trace.line}: ${trace.kind} `, page));
+  below(trace, 0, "", new Set([0]), page);
+}
+
+function below(trace: StatementTrace, id: number, indent: string, seen: Set<number>, page: Page): void {
+  const branches: Branch[] = [];
+  for (const note of trace.notes)
+    if (note.node === id) branches.push({ certain: note.certain, edge: null, node: null, note });
+  for (const edge of trace.edges)
+    if (edge.from === id) branches.push({ certain: edge.certain, edge, node: trace.nodes[edge.to], note: null });
+  branches.forEach((branch, i) => {
+    const last = i === branches.length - 1;
+    const line = branch.certain ? "─" : "┄";
+    const head = `${indent}${last ? "└" : "├"}${line} `;
+    const next = `${indent}${last ? "   " : "│  "}`;
+    if (branch.note) noteLine(branch.note, head, next, page);
+    if (branch.edge && branch.node) {
+      const known = seen.has(branch.node.id);
+      nodeLines(branch.edge, branch.node, head, next, known, page);
+      if (!known) {
+        seen.add(branch.node.id);
+        below(trace, branch.node.id, next, seen, page);
+      }
+    }
+  });
+}
+
+const ACTIONS: Record<TraceNode["action"], string> = {
+  insert: "adds rows",
+  update: "changes",
+  delete: "deletes rows",
+  truncate: "empties it",
+  call: "runs",
+  "": "",
+};
+
+function nodeLines(edge: RippleEdge, node: TraceNode, head: string, next: string, known: boolean, page: Page): void {
+  const { ink } = page;
+  const via =
+    edge.how === "statement" ? "" : `  ${ink("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${edge.name}`;
+  const columns =
+    node.columns && node.columns.length > 0 && node.action !== "delete" ? ` ${node.columns.join(", ")}` : "";
+  const what = node.object === "view" ? "view" : ACTIONS[node.action];
+  const room = Math.max(12, page.width - head.length - node.name.length - 4);
+  page.line(
+    `${ink("dim", head)}${ink("strong", node.name)}  ${cut(`${what}${node.object === "view" ? "" : columns}`, room)}`,
+  );
+  const rows = node.object === "routine" ? "" : reachWords(node.reach);
+  const facts = [via.trim(), rows, known ? "shown above" : ""].filter((one) => one !== "").join(ink("dim", ", "));
+  if (facts !== "") page.line(`${ink("dim", next)}${facts}`);
+}
+
+const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "stop" | "dim" }> = {
+  refuses: { sign: "may refuse", role: "note" },
+  swallows: { sign: "may drop it in silence", role: "ask" },
+  rewrites: { sign: "rewrites", role: "ask" },
+  stamps: { sign: "stamps", role: "dim" },
+  computes: { sign: "computes", role: "dim" },
+  skipped: { sign: "does not fire", role: "ask" },
+  idle: { sign: "idle", role: "dim" },
+  held: { sign: "refers to it", role: "note" },
+  sealed: { sign: "refused", role: "stop" },
+  loop: { sign: "sets itself off", role: "stop" },
+  opaque: { sign: "not read", role: "ask" },
+};
+
+function noteLine(note: RippleNote, head: string, next: string, page: Page): void {
+  const { sign, role } = NOTES[note.kind];
+  const said = note.certain ? sign.replace("may refuse", "refuses").replace("may drop it", "drops it") : sign;
+  page.line(`${page.ink("dim", head)}${page.ink(role, said)}  ${note.name}`);
+  if (note.text !== "" && note.text !== note.name) page.paragraph(next, note.text, "dim");
+}

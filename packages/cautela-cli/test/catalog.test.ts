@@ -374,7 +374,7 @@ describe("the command", () => {
       db.exec(demo("schema/sqlite.sql"));
       writeFileSync(join(folder, "harbour.db"), db.export());
       const made = cautela("catalog", join(folder, "harbour.db"), "--output", join(folder, "harbour.json"));
-      expect(made.stdout).toContain("SQLite, 10 tables, 4 views, 4 triggers");
+      expect(made.stdout).toContain("SQLite, 10 tables, 5 views, 4 triggers");
       writeFileSync(join(folder, "change.sql"), "DELETE FROM pilotage WHERE pilotage_id = 3;");
       for (const source of ["harbour.db", "harbour.json"]) {
         const { stdout, status } = cautela(

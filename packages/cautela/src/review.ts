@@ -7,6 +7,7 @@ import { multipliedBy } from "./analysis/multiplied.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { Course } from "./analysis/softeners.ts";
+import { Timeline } from "./analysis/timeline.ts";
 import { allWrites, directWrites } from "./analysis/writes.ts";
 import type { Catalog } from "./catalog/catalog.ts";
 import { shownName } from "./catalog/model.ts";
@@ -87,6 +88,7 @@ export class ReviewStream {
       view ??= this.#view(reader);
       session.add(statement, view);
     });
+    if (final) session.trail(reader.trailing);
     // Where the next piece begins: what was given out is gone with this one.
     if (reader.next > from) this.#at = (view ?? this.#view(reader)).lines.at(reader.next);
   }
@@ -144,6 +146,7 @@ export class ReviewSession {
   readonly #ripples = new Map<number, readonly FiredRipple[]>();
   readonly #dialectReason: string;
   readonly #history = new History();
+  readonly #timeline: Timeline;
   readonly #script: ScriptContext;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #count = 0;
@@ -155,12 +158,14 @@ export class ReviewSession {
     this.#path = options.path ?? "";
     this.#catalog = options.catalog?.fork() ?? null;
     this.#course = new Course(dialects[this.#dialect], this.#policy);
+    this.#timeline = new Timeline(dialects[this.#dialect], this.#policy);
     this.#keepAll = options.keep !== "found";
     this.#script = {
       dialect: dialects[this.#dialect],
       catalog: this.#catalog,
       policy: this.#policy,
       history: this.#history,
+      timeline: this.#timeline,
     };
     this.#result = {
       path: this.#path,
@@ -189,6 +194,16 @@ export class ReviewSession {
   add(statement: ReadStatement, source: SourceView): void {
     this.#flush(statement);
     this.#pending = { statement, source };
+  }
+
+  /** Takes the comments behind the last statement: they are read with it. */
+  trail(comments: readonly Span[]): void {
+    const waiting = this.#pending;
+    if (waiting && comments.length > 0)
+      this.#pending = {
+        ...waiting,
+        statement: { ...waiting.statement, comments: [...waiting.statement.comments, ...comments] },
+      };
   }
 
   /** Reviews the statement that waits, and the statements that run inside it. */
@@ -268,6 +283,15 @@ export class ReviewSession {
     this.#result.verdict = heavier(this.#result.verdict, verdict);
     this.#uncheck(context, index, region.line, judged);
     record(context, this.#history, { statement: index, region });
+    this.#timeline.note({
+      tree,
+      at: place,
+      changes: judged.map(({ change, result, softener }) => ({ change, reach: result.reach, softener })),
+      ripples: context.ripples,
+      catalog: this.#catalog,
+      slice: source.slice,
+      backup: statement.comments.length > 0 ? keptElsewhere(statement, source) : null,
+    });
     this.#course.note(tree, this.#catalog);
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
   }
@@ -393,6 +417,15 @@ const NO_ACCEPTS: ReadonlyMap<string, string> = new Map();
 
 /** The hazards that hang on knowing a table. */
 const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];
+
+/** What a comment of the statement says about a copy that is kept elsewhere; null: nothing. */
+function keptElsewhere(statement: ReadStatement, source: SourceView): string | null {
+  for (const comment of statement.comments) {
+    const said = annotation(source.slice(comment.start, comment.end), comment);
+    if (said?.what === "backup") return said.text;
+  }
+  return null;
+}
 
 /** Hazards that may turn up after their statement. */
 const LATE: ReadonlySet<string> = new Set([

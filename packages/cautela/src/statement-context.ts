@@ -4,6 +4,7 @@ import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
 import { statementRipples } from "./analysis/ripples/statement-ripples.ts";
+import type { Timeline } from "./analysis/timeline.ts";
 import type { Catalog } from "./catalog/catalog.ts";
 import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
 import { oneLine } from "./hazards/wording.ts";
@@ -26,6 +27,7 @@ export interface ScriptContext {
   catalog: Catalog | null;
   policy: Policy;
   history: History;
+  timeline: Timeline;
 }
 
 const NO_RIPPLES: readonly FiredRipple[] = [];
@@ -36,6 +38,7 @@ export class StatementContext implements HazardContext {
   readonly catalog: Catalog | null;
   readonly policy: Policy;
   readonly history: History;
+  readonly timeline: Timeline;
   readonly statement: ReadStatement;
   readonly tree: Statement;
   readonly changes: readonly JudgedChange[];
@@ -61,6 +64,7 @@ export class StatementContext implements HazardContext {
     this.catalog = script.catalog;
     this.policy = script.policy;
     this.history = script.history;
+    this.timeline = script.timeline;
     this.statement = statement;
     this.tree = statement.tree;
     this.changes = changes;
@@ -96,6 +100,12 @@ export class StatementContext implements HazardContext {
   // Hazards take these apart from the context, so they are bound to it.
 
   readonly show = ({ start, end }: Span): string => oneLine(this.#source.slice(start, Math.min(end, start + 400)));
+
+  readonly region = ({ start, end }: Span): Region => {
+    const from = this.#source.lines.at(start);
+    const to = this.#source.lines.at(end);
+    return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
+  };
 
   readonly line = (offset: number): number => this.#source.lines.at(offset).line;
 

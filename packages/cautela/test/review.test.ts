@@ -31,26 +31,81 @@ test.each(dialectIds)("the harbour database is read whole in %s", (dialect) => {
 
 // What each story is about: its findings, in the order of the script.
 const STORIES: Record<string, string[]> = {
-  "postgresql/01-new-tariff": [],
-  "postgresql/02-raise-all-fees": ["every-row", "drifts-on-rerun", "drifts-on-rerun"],
-  "postgresql/03-vessel-sold": [],
-  "postgresql/04-clear-tide-readings": ["hollow-filter"],
-  "postgresql/05-renumber-berth": ["key-rewrite", "dead-filter"],
-  "postgresql/06-import-scratch": ["fan-out"],
-  "postgresql/07-new-column": [],
-  "postgresql/08-friday-evening": ["hollow-filter", "hollow-filter", "every-row", "unread"],
-  "mysql/01-joined-raise": ["drifts-on-rerun", "every-row", "toothless-join"],
-  "mysql/02-clear-log": ["every-row", "hollow-filter"],
-  "mariadb/01-joined-raise": ["drifts-on-rerun", "every-row", "toothless-join"],
-  "mariadb/02-clear-log": ["every-row", "hollow-filter"],
-  "sqlite/01-tidy-owners": ["hollow-filter"],
-  "sqlite/02-rebuild-tariff": ["loose-insert", "reruns-badly"],
-  "tsql/01-cut-off": ["every-row", "stranded-filter", "unread"],
-  "tsql/02-through-the-alias": ["drifts-on-rerun", "unordered-limit", "every-row"],
-  "plsql/01-pilots": ["every-row"],
-  "plsql/02-empty-mail": ["hollow-filter"],
-  "jet/01-berths-in-repair": ["every-row"],
-  "jet/02-vessels": ["open-placeholder", "unknown-name"],
+  "postgresql/01-new-tariff": ["runs-on-after-error"],
+  "postgresql/02-raise-all-fees": [
+    "every-row",
+    "drifts-on-rerun",
+    "trigger-writes",
+    "no-way-back",
+    "drifts-on-rerun",
+    "no-way-back",
+  ],
+  "postgresql/03-vessel-sold": ["no-way-back"],
+  "postgresql/04-clear-tide-readings": ["hollow-filter", "no-way-back"],
+  "postgresql/05-renumber-berth": [
+    "key-rewrite",
+    "cascade",
+    "trigger-blocks",
+    "trigger-writes",
+    "no-way-back",
+    "dead-filter",
+  ],
+  "postgresql/06-import-scratch": ["fan-out", "no-way-back"],
+  "postgresql/07-new-column": ["trigger-writes"],
+  "postgresql/08-friday-evening": [
+    "no-way-back",
+    "hollow-filter",
+    "reference-blocks",
+    "hard-delete",
+    "no-way-back",
+    "hollow-filter",
+    "no-way-back",
+    "every-row",
+    "unread",
+  ],
+  "postgresql/09-through-the-view": [
+    "drifts-on-rerun",
+    "view-passthrough",
+    "cascade",
+    "trigger-blocks",
+    "trigger-writes",
+    "no-way-back",
+  ],
+  "mysql/01-joined-raise": [
+    "drifts-on-rerun",
+    "trigger-writes",
+    "no-way-back",
+    "every-row",
+    "toothless-join",
+    "no-way-back",
+  ],
+  "mysql/02-clear-log": ["every-row", "hollow-filter", "no-way-back"],
+  "mariadb/01-joined-raise": [
+    "drifts-on-rerun",
+    "trigger-writes",
+    "no-way-back",
+    "every-row",
+    "toothless-join",
+    "no-way-back",
+  ],
+  "mariadb/02-clear-log": ["every-row", "hollow-filter", "no-way-back"],
+  "sqlite/01-tidy-owners": ["reference-blocks", "hard-delete", "no-way-back", "hollow-filter", "no-way-back"],
+  "sqlite/02-rebuild-tariff": ["loose-insert", "thin-backup", "reruns-badly"],
+  "tsql/01-cut-off": ["every-row", "stranded-filter", "no-way-back", "unread"],
+  "tsql/02-through-the-alias": [
+    "drifts-on-rerun",
+    "trigger-blocks",
+    "trigger-writes",
+    "runs-on-after-error",
+    "unordered-limit",
+    "no-way-back",
+    "every-row",
+    "no-way-back",
+  ],
+  "plsql/01-pilots": ["no-way-back", "no-way-back", "every-row"],
+  "plsql/02-empty-mail": ["hollow-filter", "no-way-back"],
+  "jet/01-berths-in-repair": ["every-row", "no-way-back"],
+  "jet/02-vessels": ["open-placeholder", "unknown-name", "no-way-back", "no-way-back"],
 };
 
 test("every demo script tells its story", () => {
@@ -122,13 +177,26 @@ test.each([
 test("a policy softens, weighs and silences", () => {
   const sql = "DELETE FROM tide_reading;";
   expect(review(sql, { policy: { tables: { tide_reading: "log" } } }).verdict).toBe("clear");
-  expect(review(sql, { policy: { weights: { "every-row": "note" } } }).verdict).toBe("note");
-  expect(review(sql, { policy: { weights: { "every-row": "off" } } }).findings).toEqual([]);
+  expect(review(sql, { policy: { weights: { "every-row": "note", "no-way-back": "note" } } }).verdict).toBe("note");
+  const off = { "every-row": "off", "no-way-back": "off" } as const;
+  expect(review(sql, { policy: { weights: off } }).findings).toEqual([]);
+  expect(
+    review(sql, { policy: { backup: { elsewhere: "the nightly dump" } } }).findings.map(({ hazard }) => hazard),
+  ).toEqual(["every-row"]);
+});
+
+test("what turns up at the end of the script can be accepted on its statement", () => {
+  const accepted = "-- cautela: accept no-way-back, the office keeps the list\nDELETE FROM berth WHERE berth_id = 3;";
+  expect(review(accepted).findings.map(({ hazard, accepted: reason }) => [hazard, reason])).toEqual([
+    ["no-way-back", "the office keeps the list"],
+  ]);
+  const idle = `${accepted.replace("no-way-back", "open-transaction")}`;
+  expect(review(idle).findings.map(({ hazard }) => hazard)).toEqual(["no-way-back", "idle-accept"]);
 });
 
 test("without a catalog it says what was not judged", () => {
   const { unchecked, verdict } = review("DELETE FROM berth WHERE berth_id = 3;");
-  expect(verdict).toBe("clear");
+  expect(verdict).toBe("note");
   expect(unchecked).toEqual([
     { statement: 0, line: 1, missing: expect.stringContaining("no catalog"), hazards: expect.any(Array) },
   ]);
@@ -147,7 +215,7 @@ test("scripts of a change set see what the ones before them have made", () => {
     ],
     { catalog: catalogFromDdl("CREATE TABLE berth (berth_id int);", { dialect: "postgresql" }) },
   );
-  expect(second.findings.map((finding) => finding.hazard)).toEqual(["hollow-filter"]);
+  expect(second.findings.map((finding) => finding.hazard)).toEqual(["hollow-filter", "no-way-back"]);
 });
 
 test("the text report fits its width and shows weight without colour", () => {
@@ -157,5 +225,5 @@ test("the text report fits its width and shows weight without colour", () => {
   expect(text).toContain("■   1 UPDATE mooring");
   expect(text).toContain("████████████ reach: every row of mooring");
   expect(text).toContain("◧ ask  drifts-on-rerun");
-  expect(text).toMatch(/\nstop: ■ 1 stop, ◧ 1 ask, 1 unchecked; 1 statement\n$/);
+  expect(text).toMatch(/\nstop: ■ 2 stop, ◧ 1 ask, 1 unchecked; 1 statement\n$/);
 });

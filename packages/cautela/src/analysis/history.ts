@@ -74,6 +74,31 @@ export class History {
     else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, count: 1 });
   }
 
+  /** The latest SELECT that looks at rows of one table. */
+  look: {
+    statement: number;
+    line: number;
+    key: string;
+    shown: string;
+    filter: ReadonlySet<string>;
+    text: string;
+  } | null = null;
+
+  /** Tables that the script has made, and columns that it has added, by key. */
+  readonly made = new Set<string>();
+  readonly added = new Set<string>();
+
+  readonly #filled = new Set<string>();
+
+  /** A column's values have gone into another column of the same table. */
+  noteFilled(table: string, from: string): void {
+    if (this.#filled.size < 5000) this.#filled.add(`${table}\u0000${from}`);
+  }
+
+  filledFrom(table: string, column: string): boolean {
+    return this.#filled.has(`${table}\u0000${column}`);
+  }
+
   readonly #droppedViews = new Map<string, { columns: readonly string[]; line: number }>();
 
   noteDroppedView(key: string, columns: readonly string[], line: number): void {

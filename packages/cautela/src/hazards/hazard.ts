@@ -6,6 +6,7 @@ import type { Resolution } from "../analysis/resolve.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { SessionState } from "../analysis/ripples/session.ts";
 import type { Softener } from "../analysis/softeners.ts";
+import type { Timeline } from "../analysis/timeline.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Policy } from "../policy.ts";
 import type { Region } from "../region.ts";
@@ -60,6 +61,8 @@ export interface HazardContext {
   session: SessionState;
   /** What the script has done before this statement. */
   history: History;
+  /** Transactions, copies, destruction and guards before this statement. */
+  timeline: Timeline;
   /** The statement behind it, as far as it is known. */
   next: ReadStatement | null;
   /** Where the statement stands. */
@@ -70,6 +73,8 @@ export interface HazardContext {
   slice(start: number, end: number): string;
   /** A piece of source in one line, cut when it is long. */
   show(node: Span): string;
+  /** The place of a piece of source. */
+  region(span: Span): Region;
   /** The line on which an offset lies, from 1. */
   line(offset: number): number;
   /** What the comments before and in the statement say, without `cautela:` lines. */
@@ -112,4 +117,5 @@ export interface FinishContext {
   catalog: Catalog | null;
   policy: Policy;
   history: History;
+  timeline: Timeline;
 }

@@ -10,6 +10,7 @@ import { foldName, tableNameOf, writtenName } from "../catalog/names.ts";
 import type { Region } from "../region.ts";
 import type { Expr, Name } from "../sql/tree.ts";
 import type { HazardContext } from "./hazard.ts";
+import { lookOf } from "./recovery/check-differs.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
 export function record(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
@@ -28,6 +29,12 @@ export function record(context: HazardContext, history: History, at: { statement
         for (const { column, value } of assignedIn(tree, names)) {
           const known = constant(value);
           if (known) set.set(column.name, known);
+          // A column that takes over another one's values: what is dropped afterwards is not lost.
+          if (value.kind === "column" && value.path.length <= 2)
+            history.noteFilled(
+              context.timeline.keyOf(change.name, context.catalog).key,
+              foldName(value.path[value.path.length - 1], dialect),
+            );
           // Only constants are compared with later ones.
           assigned.set(column.name, known ? context.slice(value.start, value.end) : "");
         }
@@ -59,7 +66,13 @@ export function record(context: HazardContext, history: History, at: { statement
         history.noteSetting(tree.name, /^on$/i.test(tree.value) ? table : "");
       } else for (const name of tree.name.split(",")) history.noteSetting(name, tree.value.toLowerCase());
       break;
+    case "select": {
+      const look = lookOf(context);
+      if (look) history.look = { ...look, statement: at.statement, line: at.region.line };
+      break;
+    }
     case "create-table":
+      history.made.add(keyOf(tree.name, context));
       history.noteCreate(keyOf(tree.name, context));
       history.mend(keyOf(tree.name, context));
       break;
@@ -71,6 +84,11 @@ export function record(context: HazardContext, history: History, at: { statement
       break;
     case "alter-table":
       // SQLite looks at every view when a table takes a new name, and refuses while one of them is broken.
+      for (const action of tree.actions)
+        if (action.what === "add-column")
+          history.added.add(
+            `${context.timeline.keyOf(tree.name, context.catalog).key}\u0000${foldName(action.column.name, dialect)}`,
+          );
       if (dialect.id !== "sqlite")
         for (const action of tree.actions) if (action.what === "rename") history.mend(keyOf(action.to, context));
       break;

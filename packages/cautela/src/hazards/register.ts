@@ -19,6 +19,24 @@ import { staleFilter } from "./order/stale-filter.ts";
 import { idleAccept } from "./reading/idle-accept.ts";
 import { otherDialect } from "./reading/other-dialect.ts";
 import { unread } from "./reading/unread.ts";
+import { backupClash } from "./recovery/backup-clash.ts";
+import { backupDropped } from "./recovery/backup-dropped.ts";
+import { brokenTransaction } from "./recovery/broken-transaction.ts";
+import { checkDiffers } from "./recovery/check-differs.ts";
+import { droppedRows } from "./recovery/dropped-rows.ts";
+import { expectMismatch } from "./recovery/expect-mismatch.ts";
+import { guardLeftOff } from "./recovery/guard-left-off.ts";
+import { guardOff } from "./recovery/guard-off.ts";
+import { hardDelete } from "./recovery/hard-delete.ts";
+import { lossyStructure } from "./recovery/lossy-structure.ts";
+import { noWayBack } from "./recovery/no-way-back.ts";
+import { openTransaction } from "./recovery/open-transaction.ts";
+import { runsOnAfterError } from "./recovery/runs-on-after-error.ts";
+import { sleepingStatement } from "./recovery/sleeping-statement.ts";
+import { thinBackup } from "./recovery/thin-backup.ts";
+import { unprovenMove } from "./recovery/unproven-move.ts";
+import { unwrapped } from "./recovery/unwrapped.ts";
+import { wrongDatabase } from "./recovery/wrong-database.ts";
 import { autoStamp } from "./ripples/auto-stamp.ts";
 import { cascade } from "./ripples/cascade.ts";
 import { opaqueCode } from "./ripples/opaque-code.ts";
@@ -141,6 +159,24 @@ export const hazards: readonly Hazard[] = [
   triggerRewrites,
   triggerSkipped,
   triggerWrites,
+  backupClash,
+  backupDropped,
+  brokenTransaction,
+  checkDiffers,
+  droppedRows,
+  expectMismatch,
+  guardLeftOff,
+  guardOff,
+  hardDelete,
+  lossyStructure,
+  noWayBack,
+  openTransaction,
+  runsOnAfterError,
+  sleepingStatement,
+  thinBackup,
+  unprovenMove,
+  unwrapped,
+  wrongDatabase,
   earlyUse,
   leftoverAssignment,
   repeatedChange,

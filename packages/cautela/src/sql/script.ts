@@ -93,6 +93,9 @@ export class ScriptReader {
     }
   }
 
+  /** The comments behind the last statement, once the whole script is read. */
+  readonly trailing: Span[] = [];
+
   /** Reads the statements of the current window; the last one stays when it may go on behind it. */
   #statements(text: string, last: boolean, take: (statement: ReadStatement) => void): void {
     const p = this.#parser;
@@ -182,6 +185,12 @@ export class ScriptReader {
       this.#done = (terminator === "" ? tree.end : p.previousEnd) - this.#base;
     }
     // What follows the last statement of a window may belong to the next one: comments, say.
+    if (!last) return;
+    for (; comment < tokens.commentCount; comment++)
+      this.trailing.push({
+        start: tokens.commentStarts[comment] + this.#base,
+        end: tokens.commentEnds[comment] + this.#base,
+      });
   }
 
   /** One statement; null when it may go on behind the window. */

@@ -61,7 +61,7 @@ export function decide(expr: Expr, by: FiredBy | null): Answer {
         return same === null ? null : same === expr.negated;
       }
       if (expr.test === "null") {
-        const value = valueOf(expr.operand, by);
+        const value = knownValue(expr.operand, by);
         return value === null ? null : (value.type === "null") !== expr.negated;
       }
       return null;
@@ -134,8 +134,8 @@ function compared(left: Expr, op: string, right: Expr, by: FiredBy): Answer {
     case "<=":
     case ">=": {
       if (unchanged(left, right, by) && (op === "<" || op === ">")) return false;
-      const a = valueOf(left, by);
-      const b = valueOf(right, by);
+      const a = knownValue(left, by);
+      const b = knownValue(right, by);
       if (a?.type !== "number" || b?.type !== "number") return null;
       const order = a.value - b.value;
       return op === "<" ? order < 0 : op === ">" ? order > 0 : op === "<=" ? order <= 0 : order >= 0;
@@ -147,8 +147,8 @@ function compared(left: Expr, op: string, right: Expr, by: FiredBy): Answer {
 
 /** Whether two sides are equal: settled only where both are known. */
 function equal(left: Expr, right: Expr, by: FiredBy): Answer {
-  const a = valueOf(left, by);
-  const b = valueOf(right, by);
+  const a = knownValue(left, by);
+  const b = knownValue(right, by);
   if (!a || !b) return null;
   if (a.type === "null" || b.type === "null") return false;
   if (a.type === "string" && b.type === "string" && a.value !== b.value)
@@ -158,7 +158,7 @@ function equal(left: Expr, right: Expr, by: FiredBy): Answer {
   return sameValue(a, b);
 }
 
-function valueOf(expr: Expr, by: FiredBy): ConstantValue | null {
+function knownValue(expr: Expr, by: FiredBy): ConstantValue | null {
   const known = constant(expr);
   if (known) return known;
   if (expr.kind === "column") {

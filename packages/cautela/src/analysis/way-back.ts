@@ -1,0 +1,69 @@
+import type { Copy, Destruction, Timeline } from "./timeline.ts";
+
+/** What would bring back what a statement destroys. */
+export type WayBack =
+  /** A copy covers it, or it is kept elsewhere. */
+  | { kind: "kept"; why: string }
+  /** The transaction is rolled back, or left open for somebody to look. */
+  | { kind: "trial"; why: string }
+  /** There is a copy, and it does not cover what is lost. */
+  | { kind: "thin"; copy: Copy; why: string }
+  | { kind: "none" };
+
+/** Judges the way back of one destruction, when the whole script is known. */
+export function wayBack(lost: Destruction, timeline: Timeline): WayBack {
+  if (lost.declared !== null) return { kind: "kept", why: lost.declared };
+  if (lost.span?.end === "rollback") return { kind: "trial", why: "the transaction is rolled back at its end" };
+  let thin: { copy: Copy; why: string } | null = null;
+  const own = timeline.copiesOf(lost.key);
+  for (const [i, copy] of own.entries()) {
+    const late = copy.place >= lost.copies;
+    const why = late ? "it is made after the rows are gone" : shortfall(copy, lost);
+    if (why === null) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
+    if (!isMeant(copy, lost)) continue;
+    // The copy that comes nearest is the one to speak of: the last before, or else one behind.
+    if (!late || (thin === null && i === own.length - 1)) thin = { copy, why };
+  }
+  if (lost.span?.end === "open")
+    return { kind: "trial", why: "the transaction is still open at the end of the script" };
+  return thin ? { kind: "thin", ...thin } : { kind: "none" };
+}
+
+/** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
+function isMeant({ columns, name, into, filter }: Copy, lost: Destruction): boolean {
+  if (columns === null && !into) return true;
+  // A table that is rebuilt takes all rows along.
+  if (lost.action === "drop" && filter === null) return true;
+  return /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i.test(name.slice(name.indexOf("\u0000") + 1));
+}
+
+/** What a copy lacks of what a statement destroys; null: nothing. */
+export function shortfall(copy: Copy, lost: Destruction): string | null {
+  if (copy.structureOnly) return "it has the columns and no rows";
+  if (copy.uncertain) return copy.uncertain;
+  if (copy.columns) {
+    const needed =
+      lost.columns ??
+      lost.table?.columns.filter(({ generated }) => !generated).map(({ name }) => name.toLowerCase()) ??
+      null;
+    const missing = needed?.filter((column) => !copy.columns?.includes(column)) ?? [];
+    if (missing.length > 0) return `it lacks ${missing.map((one) => `\`${one}\``).join(", ")}`;
+    const key = lost.table?.primaryKey?.columns ?? [];
+    const without = key.filter((column) => !copy.columns?.includes(column.toLowerCase()));
+    if (without.length > 0) return `it lacks the key ${without.map((one) => `\`${one}\``).join(", ")}`;
+  }
+  if (copy.filter) {
+    // Every condition of the copy is one of the change: the copy's rows are at least those of the change.
+    const narrower = [...copy.filter].filter((condition) => !lost.filter?.has(condition));
+    if (narrower.length > 0) return `it holds only rows where ${copy.filterText}`;
+  }
+  return null;
+}
+
+/** Where a copy that covered something was lost again before the end; null where it is still there. */
+export function lostCopy(lost: Destruction, timeline: Timeline): Copy | null {
+  const covering = timeline.copies.filter(
+    (copy, i) => i < lost.copies && copy.of === lost.key && shortfall(copy, lost) === null,
+  );
+  return covering.length > 0 && covering.every(({ gone }) => gone !== null) ? covering[covering.length - 1] : null;
+}

@@ -1,0 +1,98 @@
+import { conjuncts } from "../../analysis/reach.ts";
+import { conditionKey } from "../../analysis/timeline.ts";
+import type { Select } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * The SELECT that looks before has another filter, or another table, than the change.
+ *
+ * @example
+ * SELECT count(*) FROM mooring WHERE status = 'left';
+ * DELETE FROM mooring WHERE status = 'planned';
+ */
+export const checkDiffers: Hazard = {
+  id: "check-differs",
+  family: "recovery",
+  weight: "ask",
+  statements: ["update", "delete"],
+  title: "The look before was at other rows",
+  explanation:
+    "A SELECT right before the change, on the same table and with conditions on the same columns, is the author's check: the rows that it shows should be those that " +
+    "change. Where the filters differ, or the same filter is asked of a table with a similar name, what was looked at is not what happens. A check with the " +
+    "same filter is quiet, whatever it shows.",
+  remedy: "Copy the filter of one into the other.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL, fee numeric(10,2) NOT NULL);",
+    dangerous: `SELECT count(*) FROM mooring WHERE status = 'left' AND fee = 0;
+DELETE FROM mooring WHERE status = 'left' OR fee = 0;`,
+    sound: `SELECT count(*) FROM mooring WHERE status = 'left' AND fee = 0;
+DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
+  },
+  check(context) {
+    const { tree, changes, history, slice } = context;
+    const look = history.look;
+    if (!look || (tree.kind !== "update" && tree.kind !== "delete") || changes.length !== 1) return [];
+    const [{ change, target, result }] = changes;
+    if (context.at.statement - look.statement > 2 || context.inCode) return [];
+    if (!tree.where || tree.from.length > (tree.kind === "delete" ? 1 : 0) || change.conditions.length !== 1) return [];
+    const own = new Set(conjuncts(tree.where).map((part) => conditionKey(slice(part.start, part.end))));
+    const same = own.size === look.filter.size && [...own].every((one) => look.filter.has(one));
+    const key = context.timeline.keyOf(change.name, context.catalog).key;
+    const draft = (message: string, because: string[]): Draft[] => [
+      { message, because, remedy: "Copy the filter of one into the other." },
+    ];
+    if (key !== look.key) {
+      if (!same || !alike(key, look.key) || result.reach.bound === "one") return [];
+      return draft(
+        `Line ${look.line} looks at \`${look.shown}\`, and this changes \`${target}\` with the same filter.`,
+        ["the two names differ by little"],
+      );
+    }
+    if (same) return [];
+    // A check of other columns is another question.
+    const columns = columnsIn(
+      conjuncts(tree.where)
+        .map((part) => slice(part.start, part.end))
+        .join(" "),
+      change.table?.columns.map(({ name }) => name) ?? [],
+    );
+    const looked = columnsIn(look.text, change.table?.columns.map(({ name }) => name) ?? []);
+    if (columns.size === 0 || columns.size !== looked.size || [...columns].some((one) => !looked.has(one))) return [];
+    return draft(
+      `Line ${look.line} looks at other rows of \`${target}\` than this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
+      [`it looks at rows where ${look.text.replace(/\s+/g, " ")}`, `this meets rows where ${context.show(tree.where)}`],
+    );
+  },
+};
+
+/** The table and the filter of a SELECT that looks at one table; null for other queries. */
+export function lookOf(
+  context: HazardContext,
+): { key: string; shown: string; filter: ReadonlySet<string>; text: string } | null {
+  const { tree, slice, timeline, catalog } = context;
+  if (tree.kind !== "select" || tree.query.with || tree.query.body.kind !== "select") return null;
+  const body: Select = tree.query.body;
+  const [source] = body.from;
+  if (body.from.length !== 1 || source.kind !== "table" || !body.where || body.into || body.groupBy.length > 0)
+    return null;
+  const { key, shown } = timeline.keyOf(source.name, catalog);
+  const { start, end } = body.where;
+  return {
+    key,
+    shown,
+    filter: new Set(conjuncts(body.where).map((part) => conditionKey(slice(part.start, part.end)))),
+    text: slice(start, end),
+  };
+}
+
+function columnsIn(text: string, columns: readonly string[]): Set<string> {
+  const words = new Set(text.toLowerCase().match(/[a-z_][a-z0-9_$]*/g) ?? []);
+  return new Set(columns.map((one) => one.toLowerCase()).filter((one) => words.has(one)));
+}
+
+/** Two table names of which one begins like the other: `mooring`, `moorings`, `mooring_2024`. */
+function alike(a: string, b: string): boolean {
+  const [one, other] = [a, b].map((key) => key.slice(key.indexOf("\u0000") + 1).toLowerCase());
+  return one !== other && (one.startsWith(other) || other.startsWith(one));
+}

@@ -1,0 +1,67 @@
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * A guard that is not switched on again, or is switched on without looking at the rows.
+ *
+ * @example
+ * ALTER TABLE mooring DISABLE TRIGGER mooring_audit; DELETE FROM mooring WHERE mooring_id = 3;
+ */
+export const guardLeftOff: Hazard = {
+  id: "guard-left-off",
+  family: "recovery",
+  weight: "ask",
+  title: "A guard stays off",
+  explanation:
+    "A trigger or constraint that is disabled on a table stays so for everybody, until somebody notices. A setting of the session ends with it, which is only " +
+    "noted. SQL Server's CHECK CONSTRAINT without WITH CHECK, and Oracle's ENABLE NOVALIDATE, switch it on without looking at the rows that came in meanwhile.",
+  remedy: "Switch it on again at the end of the same script, with the check of the rows that are there.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY);
+CREATE TABLE mooring_log (mooring_id integer);
+CREATE FUNCTION audit() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN INSERT INTO mooring_log VALUES (OLD.mooring_id); RETURN OLD; END $$;
+CREATE TRIGGER mooring_audit AFTER DELETE ON mooring FOR EACH ROW EXECUTE FUNCTION audit();`,
+    dangerous: "ALTER TABLE mooring DISABLE TRIGGER mooring_audit;",
+    sound: `ALTER TABLE mooring DISABLE TRIGGER mooring_audit;
+ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
+  },
+  check: () => [],
+  finish({ timeline, dialect }) {
+    const drafts: Draft[] = [];
+    for (const { at, lasts, what, shown, back, untrusted } of timeline.guards) {
+      if (back === null) {
+        // The setting of a session that only loads tables is gone with it.
+        if (lasts === "session" && timeline.destructions.length === 0) continue;
+        drafts.push({
+          at,
+          weight: lasts === "table" ? "ask" : "note",
+          message:
+            lasts === "table"
+              ? `${capital(what)} of \`${shown}\` stays off when the script is over.`
+              : `${capital(what)}: off for the rest of this session.`,
+          because: [
+            lasts === "table"
+              ? "nothing behind it switches it on again, and it holds for everybody"
+              : "nothing behind it switches it on again",
+          ],
+          remedy: "Switch it on again at the end of the script.",
+        });
+      } else if (untrusted && (dialect.id === "tsql" || dialect.id === "plsql")) {
+        drafts.push({
+          at: back,
+          weight: "note",
+          message: `${capital(what)} of \`${shown}\` is on again, and the rows that are there are not looked at.`,
+          because: [
+            dialect.id === "tsql" ? "WITH CHECK is missing, so it stays untrusted" : "NOVALIDATE leaves them unchecked",
+          ],
+          remedy: dialect.id === "tsql" ? `ALTER TABLE ${shown} WITH CHECK CHECK CONSTRAINT …` : "ENABLE VALIDATE",
+        });
+      }
+    }
+    return drafts;
+  },
+};
+
+function capital(text: string): string {
+  return text[0].toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,49 @@
+import type { Hazard } from "../hazard.ts";
+
+/**
+ * Foreign keys, triggers, constraints or row-count guards are switched off for a change.
+ *
+ * @example
+ * SET FOREIGN_KEY_CHECKS = 0; DELETE FROM vessel WHERE owner_id = 3;
+ */
+export const guardOff: Hazard = {
+  id: "guard-off",
+  family: "recovery",
+  weight: "ask",
+  title: "A guard is switched off",
+  explanation:
+    "While it is off the engine takes rows that refer to nothing, breaks rules that it otherwise keeps, leaves the audit trail out, or updates whole tables " +
+    "without asking. Asked where rows change meanwhile; a load of tables that the script has made itself is only noted.",
+  remedy: "Order the statements so that the guard can stay on; or check afterwards for what it would have refused.",
+  example: {
+    dialect: "mariadb",
+    ddl: `CREATE TABLE owner (owner_id int PRIMARY KEY);
+CREATE TABLE vessel (vessel_id int PRIMARY KEY, owner_id int NOT NULL, FOREIGN KEY (owner_id) REFERENCES owner (owner_id));`,
+    dangerous: `SET FOREIGN_KEY_CHECKS = 0;
+UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;
+SET FOREIGN_KEY_CHECKS = 1;`,
+    sound: "UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;",
+  },
+  check: () => [],
+  finish({ timeline }) {
+    return timeline.guards.map((guard) => {
+      const real = timeline.destructions.some(
+        (lost) =>
+          lost.softener === null &&
+          lost.at.statement > guard.at.statement &&
+          (guard.back === null || lost.at.statement < guard.back.statement),
+      );
+      return {
+        at: guard.at,
+        weight: guard.changes > 0 && (real || guard.lasts === "table") ? ("ask" as const) : ("note" as const),
+        message: `This switches off ${guard.what}${guard.lasts === "table" ? ` of \`${guard.shown}\`` : ""}${guard.changes > 0 ? `, and ${guard.changes === 1 ? "one statement changes" : `${guard.changes} statements change`} rows meanwhile` : ""}.`,
+        because: [
+          guard.back
+            ? `it is on again from line ${guard.back.region.line}`
+            : "it stays off until the end of the script",
+        ],
+        remedy: "Look afterwards for rows that it would have refused.",
+      };
+    });
+  },
+};

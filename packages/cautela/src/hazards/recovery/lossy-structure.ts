@@ -1,0 +1,164 @@
+import { tableClass } from "../../analysis/table-class.ts";
+import { type Column, shownName, type Table } from "../../catalog/model.ts";
+import { foldName } from "../../catalog/names.ts";
+import { columnType } from "../../catalog/types.ts";
+import type { TypeName } from "../../sql/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+
+/**
+ * A structure change that loses values.
+ *
+ * @example
+ * ALTER TABLE owner ALTER COLUMN name TYPE varchar(10);   -- longer names do not fit, or are cut
+ */
+export const lossyStructure: Hazard = {
+  id: "lossy-structure",
+  family: "recovery",
+  weight: "ask",
+  statements: ["alter-table", "drop"],
+  title: "A structure change that loses values",
+  explanation:
+    "A column is dropped with what stands in it; a type becomes shorter, less precise, or another kind, and values are cut, rounded or refused; a column is given another " +
+    "name by DROP and ADD, and starts empty; a table is rebuilt from a copy with a filter or an inner join, and the rest of its rows goes with the old one. Wider " +
+    "types, tables and columns of the script's own, and log or scratch data are quiet.",
+  remedy: "Look for the values that would not survive, and keep a copy of the column with its key.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE owner (owner_id integer PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(60));",
+    dangerous: "ALTER TABLE owner ALTER COLUMN name TYPE varchar(10) USING substr(name, 1, 10);",
+    sound: "ALTER TABLE owner ALTER COLUMN name TYPE varchar(100);",
+  },
+  check(context) {
+    const { tree, catalog, history, policy, dialect } = context;
+    if (tree.kind === "drop") return rebuilt(context);
+    if (tree.kind !== "alter-table") return [];
+    const table = catalog?.resolve(tree.name);
+    const shown = table ? shownName(table) : context.timeline.keyOf(tree.name, catalog).shown;
+    if (table?.temporary || tableClass(shown, policy) !== "business") return [];
+    const key = context.timeline.keyOf(tree.name, catalog).key;
+    if (history.made.has(key)) return [];
+    const drafts: Draft[] = [];
+    for (const action of tree.actions) {
+      if (action.what === "drop-column") {
+        const column = foldName(action.name, dialect);
+        const known = table?.columns.find(({ name }) => name === column);
+        // What is computed is not lost.
+        if (known?.generated || history.added.has(`${key}\u0000${column}`)) continue;
+        if (table && !known) continue;
+        const kept = context.timeline
+          .copiesOf(key)
+          .some(
+            (copy) =>
+              !copy.structureOnly &&
+              copy.filter === null &&
+              !copy.uncertain &&
+              (copy.columns === null || copy.columns.includes(column.toLowerCase())),
+          );
+        const moved = history.filledFrom(key, column);
+        if (kept || moved) continue;
+        drafts.push({
+          message: `This drops \`${column}\` of \`${shown}\` with all values in it.`,
+          because: [
+            known
+              ? `it is a \`${known.type}\`${known.required ? " and holds a value in every row" : ""}`
+              : "no copy of the column stands before",
+          ],
+          remedy: `Keep it first: CREATE TABLE … AS SELECT ${table?.primaryKey?.columns.join(", ") ?? "key"}, ${column} FROM ${shown}`,
+        });
+      } else if (table && (action.what === "column-type" || action.what === "change-column")) {
+        const column = foldName(action.name, dialect);
+        const known = table.columns.find(({ name }) => name === column);
+        const type = action.what === "column-type" ? action.type : action.column.type;
+        const loss = known && type ? narrowing(known, type, context) : null;
+        if (loss && !history.added.has(`${key}\u0000${column}`))
+          drafts.push({
+            message: `\`${column}\` of \`${shown}\` becomes ${loss.to}: ${loss.why}.`,
+            because: [
+              `it is ${loss.from} now`,
+              ...(action.what === "column-type" && action.using ? ["USING says how values are converted"] : []),
+            ],
+            remedy: `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`,
+          });
+      }
+    }
+    return drafts;
+  },
+};
+
+const TEXT = /char|text|clob/;
+const WHOLE = /^(?:tinyint|smallint|mediumint|int|integer|bigint|long|byte|short)$/;
+const SIZES: Record<string, number> = {
+  tinyint: 1,
+  byte: 1,
+  smallint: 2,
+  short: 2,
+  mediumint: 3,
+  int: 4,
+  integer: 4,
+  long: 4,
+  bigint: 8,
+};
+
+/** What a new type loses of the values of a column; null where it holds all of them. */
+function narrowing(
+  column: Column,
+  type: TypeName,
+  { dialect }: HazardContext,
+): { from: string; to: string; why: string } | null {
+  const { type: name, typeArgs: args } = columnType(type, dialect.id);
+  const from = shownType(column.type, column.typeArgs);
+  const to = shownType(name, args);
+  const loss = (why: string) => ({ from, to, why });
+  const oldText = TEXT.test(column.type);
+  const newText = TEXT.test(name);
+  if (oldText && newText) {
+    const before = Number(column.typeArgs[0] ?? Number.POSITIVE_INFINITY);
+    const after = Number(args[0] ?? Number.POSITIVE_INFINITY);
+    return after < before ? loss("longer values are cut or refused") : null;
+  }
+  if (WHOLE.test(column.type) && WHOLE.test(name))
+    return (SIZES[name] ?? 4) < (SIZES[column.type] ?? 4) ? loss("larger numbers do not fit") : null;
+  const decimal = /^(?:numeric|decimal|number)$/;
+  if (decimal.test(column.type) && decimal.test(name)) {
+    const [p0, s0] = [Number(column.typeArgs[0] ?? 38), Number(column.typeArgs[1] ?? 0)];
+    const [p1, s1] = [Number(args[0] ?? 38), Number(args[1] ?? 0)];
+    if (args.length > 0 && s1 < s0) return loss("decimals are rounded away");
+    return args.length > 0 && p1 - s1 < p0 - s0 ? loss("larger numbers do not fit") : null;
+  }
+  if ((decimal.test(column.type) || /double|real|float/.test(column.type)) && WHOLE.test(name))
+    return loss("decimals are rounded away");
+  if (oldText && !newText && name !== "" && !/^(?:json|jsonb|xml|enum|bytea|blob)$/.test(name))
+    return loss("values that do not read as such are refused or lost");
+  if (/timestamp|datetime/.test(column.type) && name === "date") return loss("the time of day goes");
+  return null;
+}
+
+function shownType(name: string, args: readonly string[]): string {
+  return `\`${name}${args.length > 0 && args.length < 3 ? `(${args.join(", ")})` : ""}\``;
+}
+
+/** A table is dropped whose rows went, not all of them, into one that takes its name. */
+function rebuilt(context: HazardContext): Draft[] {
+  const { tree, catalog, timeline, next, policy } = context;
+  if (tree.kind !== "drop" || tree.object !== "table" || tree.names.length !== 1) return [];
+  const { key, shown } = timeline.keyOf(tree.names[0], catalog);
+  if (tableClass(shown, policy) !== "business") return [];
+  const renames = next?.tree.kind === "alter-table" && next.tree.actions.some((action) => action.what === "rename");
+  const renamed = renames || next?.tree.kind === "rename";
+  if (!renamed || !next) return [];
+  const copies = timeline.copiesOf(key).filter((copy) => !copy.structureOnly);
+  const copy = copies[copies.length - 1];
+  if (!copy) return [];
+  const why =
+    copy.uncertain ?? (copy.filter ? `it took only rows where ${copy.filterText.replace(/\s+/g, " ")}` : null);
+  if (!why || copies.some((one) => one.filter === null && !one.uncertain)) return [];
+  const table: Table | undefined = catalog?.resolve(tree.names[0]);
+  return [
+    {
+      weight: "stop",
+      message: `\`${shown}\` is rebuilt from \`${copy.shown}\`, which does not hold all of its rows.`,
+      because: [why, "the old table goes, and the new one takes its name"],
+      remedy: `Compare the counts first: SELECT COUNT(*) FROM ${table ? shownName(table) : shown}`,
+    },
+  ];
+}

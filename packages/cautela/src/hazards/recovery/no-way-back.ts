@@ -1,0 +1,137 @@
+import { tableClass } from "../../analysis/table-class.ts";
+import type { Destruction } from "../../analysis/timeline.ts";
+import { wayBack } from "../../analysis/way-back.ts";
+import { type Catalog, tableKey } from "../../catalog/catalog.ts";
+import type { Table } from "../../catalog/model.ts";
+import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
+import { listed, rowsReached } from "../wording.ts";
+
+/**
+ * Data is destroyed, and nothing before keeps it.
+ *
+ * @example
+ * DELETE FROM mooring WHERE status = 'left';   -- no copy before, and COMMIT at the end
+ */
+export const noWayBack: Hazard = {
+  id: "no-way-back",
+  family: "recovery",
+  weight: "stop",
+  title: "No way back",
+  explanation:
+    "The statement deletes rows, empties or drops a table, or overwrites values, and nothing before it keeps what was there: no copy by CREATE TABLE AS, " +
+    "SELECT INTO or INSERT … SELECT, no returned rows that go into a table, no comment or policy that says where a copy is kept, no transaction that is rolled " +
+    "back or left open. The weight grows with the reach and with what hangs on the rows: one row or a part of a table that nothing refers to is a note, a part of one that others refer to a question, a whole table stops. Log and scratch data, " +
+    "tables and columns of the script's own, and values that the filter itself names are quiet.",
+  remedy:
+    "Copy the rows first, under a new name, with the filter of the change; or say where a copy is kept: -- cautela: backup REASON.",
+  example: {
+    dialect: "postgresql",
+    ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL, fee numeric(10,2) NOT NULL);",
+    dangerous: "TRUNCATE mooring;",
+    sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
+DELETE FROM mooring WHERE status = 'left';`,
+  },
+  check: () => [],
+  finish(context) {
+    const drafts: Draft[] = [];
+    const noted = new Set<string>();
+    for (const lost of context.timeline.destructions) {
+      const found = judged(lost, context);
+      if (!found) continue;
+      const { draft, weight } = found;
+      if (weight !== "note") {
+        drafts.push(draft);
+        continue;
+      }
+      // One note in a script for values, and one for rows, is enough.
+      const kind = lost.action === "update" ? "values" : "rows";
+      if (noted.has(kind)) continue;
+      noted.add(kind);
+      drafts.push(draft);
+    }
+    return drafts;
+  },
+};
+
+function judged(lost: Destruction, context: FinishContext): { draft: Draft; weight: Weight } | null {
+  const { policy, timeline } = context;
+  if (lost.softener !== null) return null;
+  if (tableClass(lost.shown, policy) !== "business") return null;
+  const way = wayBack(lost, timeline);
+  if (way.kind === "kept" || way.kind === "thin") return null;
+  const trial = way.kind === "trial";
+  const weight = trial ? "note" : weightOf(lost, context);
+  // A trial run is what careful people do.
+  if (trial && (lost.reach.bound === "one" || lost.action === "update")) return null;
+  return {
+    weight,
+    draft: {
+      at: lost.at,
+      weight,
+      message: `${messageOf(lost)}, and nothing keeps what was there.`,
+      because: [
+        "no copy of it stands before, and no comment says where one is kept (-- cautela: backup REASON)",
+        ...(trial && way.kind === "trial" ? [way.why] : []),
+        ...(lost.span?.end === "commit" ? ["the transaction around it is committed, so it brings nothing back"] : []),
+        ...(lost.ripples.length > 0
+          ? [`with it, rows change in ${listed([...new Set(lost.ripples.map(({ name }) => name))].slice(0, 6))}`]
+          : []),
+      ],
+      remedy:
+        lost.action === "drop"
+          ? "Keep it under another name, or dump it first."
+          : `Copy first: ${copyOf(lost, context)}`,
+    },
+  };
+}
+
+/** How heavy a destruction without a way back is. */
+function weightOf({ action, reach, table, ripples }: Destruction, { catalog }: FinishContext): Weight {
+  if (action === "drop") return table === null || table.rows === 0 ? "ask" : "stop";
+  if (action === "replace" || action === "drop-partition") return action === "replace" ? "note" : "ask";
+  switch (reach.bound) {
+    case "one":
+      return "note";
+    case "every":
+    case "multiplied":
+      return "stop";
+    default:
+      // Clearing or overwriting a part on purpose is everyday work, as long as nothing else hangs on it.
+      if (action === "update" || reach.bound === "few") return "note";
+      return ripples.length > 0 || isReferenced(table, catalog) ? "ask" : "note";
+  }
+}
+
+function isReferenced(table: Table | null, catalog: Catalog | null): boolean {
+  return table !== null && (catalog?.referencing(tableKey(table.schema, table.name)).length ?? 0) > 0;
+}
+
+const VERBS: Record<Destruction["action"], string> = {
+  delete: "deletes",
+  truncate: "deletes",
+  update: "overwrites",
+  drop: "drops",
+  replace: "replaces",
+  "drop-partition": "drops a partition of",
+};
+
+function messageOf({ action, shown, reach, columns }: Destruction): string {
+  if (action === "drop")
+    return `This drops \`${shown}\`${reach.rows === undefined ? "" : ` with about ${reach.rows} rows`}`;
+  if (action === "drop-partition") return `This drops a partition of \`${shown}\` with its rows`;
+  if (action === "replace") return `Rows of \`${shown}\` with the same key are replaced`;
+  if (action === "update")
+    return `This overwrites ${listed((columns ?? []).slice(0, 6))} of \`${shown}\` (${rowsReached(reach)})`;
+  return `This ${VERBS[action]} rows of \`${shown}\` (${rowsReached(reach)})`;
+}
+
+function copyOf(lost: Destruction, { dialect }: FinishContext): string {
+  const bare = lost.shown.slice(lost.shown.lastIndexOf(".") + 1);
+  const where =
+    lost.filterText === "" || lost.filterText === "MERGE" ? "" : ` WHERE ${lost.filterText.replace(/\s+/g, " ")}`;
+  const text =
+    dialect.id === "tsql" || dialect.id === "jet"
+      ? `SELECT * INTO ${bare}_before FROM ${lost.shown}${where}`
+      : `CREATE TABLE ${bare}_before AS SELECT * FROM ${lost.shown}${where}`;
+  return text.length > 160 ? `${text.slice(0, 159)}…` : text;
+}

@@ -1,0 +1,79 @@
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * The runner is told to go on after an error, or goes on by itself, where the next statement counts on the one before.
+ *
+ * @example
+ * WHENEVER SQLERROR CONTINUE   -- the copy fails, and the DELETE runs all the same
+ */
+export const runsOnAfterError: Hazard = {
+  id: "runs-on-after-error",
+  family: "recovery",
+  weight: "ask",
+  title: "It goes on after an error",
+  explanation:
+    "A copy fails, and the DELETE behind it runs all the same; the first half of a transfer fails, and the second is committed. psql, Oracle's shell and SQL " +
+    "Server's batches go on after an error unless they are told otherwise. Asked where the script itself says to go on, and noted where a change counts on " +
+    "a copy made just before and nothing stops it in between.",
+  remedy:
+    "\\set ON_ERROR_STOP on (psql), WHENEVER SQLERROR EXIT ROLLBACK (Oracle), SET XACT_ABORT ON (SQL Server), or one transaction around both (PostgreSQL).",
+  example: {
+    dialect: "plsql",
+    ddl: "CREATE TABLE mooring (mooring_id NUMBER PRIMARY KEY, status VARCHAR2(20) NOT NULL);",
+    dangerous: `WHENEVER SQLERROR CONTINUE
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
+DELETE FROM mooring WHERE status = 'left';
+COMMIT;`,
+    sound: `WHENEVER SQLERROR EXIT ROLLBACK
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
+DELETE FROM mooring WHERE status = 'left';
+COMMIT;`,
+  },
+  check: () => [],
+  finish({ timeline, dialect }) {
+    const { errors, changes, destructions } = timeline;
+    if (errors?.stops) return [];
+    const relying = destructions.find(
+      (lost) =>
+        lost.softener === null &&
+        timeline
+          .copiesOf(lost.key)
+          .some(
+            (copy) =>
+              copy.place < lost.copies &&
+              lost.at.statement - copy.at.statement <= 3 &&
+              !copy.temporary &&
+              (lost.span === null || copy.at.statement < lost.span.at.statement),
+          ),
+    );
+    const draft = (at: Draft["at"], weight: "ask" | "note", message: string, because: string[]): Draft[] => [
+      { at, weight, message, because, remedy: REMEDIES[dialect.lexical.client] ?? "Stop at the first error." },
+    ];
+    if (errors && changes.length > 1)
+      return draft(
+        errors.at,
+        "ask",
+        "The script goes on after an error, and its later changes count on the earlier ones.",
+        [`${changes.length} statements change rows`],
+      );
+    if (!relying || !GOES_ON.has(dialect.lexical.client)) return [];
+    return draft(relying.at, "note", `If the copy before it fails, this still changes \`${relying.shown}\`.`, [
+      `${RUNNERS[dialect.lexical.client] ?? "the runner"} goes on after an error unless it is told to stop`,
+    ]);
+  },
+};
+
+const GOES_ON: ReadonlySet<string> = new Set(["psql", "sqlplus", "sqlcmd"]);
+
+const RUNNERS: Readonly<Record<string, string>> = {
+  psql: "psql",
+  sqlplus: "Oracle's shell",
+  sqlcmd: "a batch of SQL Server",
+};
+
+const REMEDIES: Readonly<Record<string, string>> = {
+  psql: "Put \\set ON_ERROR_STOP on at the head of the script, or one transaction around both.",
+  sqlplus: "Put WHENEVER SQLERROR EXIT ROLLBACK at the head of the script.",
+  sqlcmd: "Put SET XACT_ABORT ON at the head of the script, or TRY and CATCH around both.",
+  sqlite: "Put .bail on at the head of the script.",
+};

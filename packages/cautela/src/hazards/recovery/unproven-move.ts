@@ -1,0 +1,62 @@
+import { shortfall } from "../../analysis/way-back.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+
+/**
+ * Rows are moved into an archive, and the DELETE meets others than the INSERT.
+ *
+ * @example
+ * INSERT INTO mooring_archive SELECT * FROM mooring WHERE to_day < '2025-01-01';
+ * DELETE FROM mooring WHERE to_day < '2026-01-01';
+ */
+export const unprovenMove: Hazard = {
+  id: "unproven-move",
+  family: "recovery",
+  weight: "stop",
+  title: "A move that loses rows on the way",
+  explanation:
+    "Rows go into an archive by INSERT … SELECT and are deleted behind it, but the filter of the DELETE is not the one of the INSERT: what only the DELETE " +
+    "meets is gone. A DELETE that asks for more conditions than the INSERT loses nothing and is quiet.",
+  remedy: "Use the same filter in both, or delete by the keys that the archive holds.",
+  example: {
+    dialect: "postgresql",
+    ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, to_day date NOT NULL);
+CREATE TABLE mooring_archive (mooring_id integer PRIMARY KEY, to_day date NOT NULL);`,
+    dangerous: `INSERT INTO mooring_archive (mooring_id, to_day) SELECT mooring_id, to_day FROM mooring WHERE to_day < '2025-01-01';
+DELETE FROM mooring WHERE to_day < '2026-01-01';`,
+    sound: `INSERT INTO mooring_archive (mooring_id, to_day) SELECT mooring_id, to_day FROM mooring WHERE to_day < '2025-01-01';
+DELETE FROM mooring WHERE to_day < '2025-01-01';`,
+  },
+  check: () => [],
+  finish({ timeline }) {
+    const drafts: Draft[] = [];
+    for (const lost of timeline.destructions) {
+      if (lost.action !== "delete" && lost.action !== "truncate") continue;
+      if (lost.softener !== null || lost.reach.bound === "one") continue;
+      const moves = timeline.copiesOf(lost.key).filter((copy) => copy.into && copy.place < lost.copies);
+      const last = moves[moves.length - 1];
+      if (!last || last.uncertain || last.columns?.length === 0) continue;
+      // Far apart they may have nothing to do with each other.
+      if (
+        lost.at.statement - last.at.statement > 6 ||
+        moves.some((copy) => shortfall({ ...copy, columns: null }, lost) === null)
+      )
+        continue;
+      const covered = timeline
+        .copiesOf(lost.key)
+        .some((copy) => !copy.into && copy.place < lost.copies && shortfall(copy, lost) === null);
+      drafts.push({
+        at: lost.at,
+        weight: covered || lost.declared !== null ? "ask" : "stop",
+        message: `Not all rows that this deletes from \`${lost.shown}\` have gone into \`${last.shown}\`.`,
+        because: [
+          `line ${last.at.region.line} copies rows where ${last.filterText.replace(/\s+/g, " ")}`,
+          lost.filterText === ""
+            ? "this meets every row"
+            : `this deletes rows where ${lost.filterText.replace(/\s+/g, " ")}`,
+        ],
+        remedy: `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
+      });
+    }
+    return drafts;
+  },
+};

@@ -138,8 +138,8 @@ export class ReviewSession {
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
-  /** Short excerpts of statements on which a finding may come to stand later. */
-  readonly #spare = new Map<number, string>();
+  /** Statements on which a finding may come to stand later, with short excerpts. */
+  readonly #spare = new Map<number, { excerpt: string; review: StatementReview }>();
   /** Accepted hazards that may still be found. */
   readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
   #finished = false;
@@ -275,8 +275,10 @@ export class ReviewSession {
     const found = this.#result.findings.length > before;
     const lineStart = statement.start - (region.column - 1);
     if (found) this.#excerpts.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT)));
-    else if (BLAMED.has(tree.kind) && this.#spare.size < SPARE)
-      this.#spare.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + SHORT)));
+    else if (this.#spare.size < SPARE) {
+      const excerpt = source.slice(lineStart, Math.min(statement.end, lineStart + SHORT));
+      this.#spare.set(index, { excerpt, review });
+    }
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (this.#keepAll) this.#read.push(statement);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
@@ -303,7 +305,10 @@ export class ReviewSession {
     this.#waiting.delete(key);
     this.#result.findings.push(findingOf(hazard, weight, draft, at, accepted));
     const spare = this.#spare.get(at.statement);
-    if (spare !== undefined && !this.#excerpts.has(at.statement)) this.#excerpts.set(at.statement, spare);
+    if (spare && !this.#excerpts.has(at.statement)) {
+      this.#excerpts.set(at.statement, spare.excerpt);
+      if (!this.#keepAll) this.#result.statements.push(spare.review);
+    }
     if (accepted !== null) return;
     this.#result.verdict = heavier(this.#result.verdict, weight);
     const earlier = this.#result.statements.find((one) => one.index === at.statement);
@@ -322,6 +327,7 @@ export class ReviewSession {
     }
     for (const { id, statement, region } of this.#waiting.values())
       this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
+    if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
     this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
   }
 
@@ -434,18 +440,7 @@ const LATE: ReadonlySet<string> = new Set([
   "dangling-reference",
 ]);
 
-/** Kinds of statement on which a later one may put a finding. */
-const BLAMED: ReadonlySet<string> = new Set([
-  "transaction",
-  "setting",
-  "drop",
-  "alter-table",
-  "alter-trigger",
-  "create-table",
-  "rename",
-  "select",
-  "insert",
-]);
+/** So many statements without findings are remembered, for findings that come to stand on them later. */
 const SPARE = 5000;
 const SHORT = 400;
 

@@ -20,7 +20,10 @@ export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts"
 export { hazards } from "./hazards/register.ts";
 export type { Policy } from "./policy.ts";
 export type { Region } from "./region.ts";
+export { PHASES, type Phase, type Rehearsal, type RehearsalQuery, type RehearsalSheet } from "./rehearsal/rehearsal.ts";
+export { type RehearseOptions, rehearse } from "./rehearsal/rehearse.ts";
 export { type Ink, plainInk } from "./report/page.ts";
+export { rehearsalMarkdown, rehearsalPhase, rehearsalText } from "./report/rehearsal-text.ts";
 export { type ReportFormat, report } from "./report/report.ts";
 export { type TextOptions, textReport } from "./report/text.ts";
 export { traceMermaid } from "./report/trace-mermaid.ts";

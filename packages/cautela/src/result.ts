@@ -1,9 +1,14 @@
+import type { Expectation } from "./analysis/expectations.ts";
 import type { Reach } from "./analysis/reach.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
-import type { Weight } from "./hazards/hazard.ts";
+import type { RelationObject } from "./catalog/catalog.ts";
+import type { Trigger } from "./catalog/model.ts";
+import type { JudgedChange, Weight } from "./hazards/hazard.ts";
+import type { Policy } from "./policy.ts";
 import type { Region } from "./region.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import type { ReadStatement } from "./sql/script.ts";
+import type { Statement } from "./sql/tree.ts";
 
 /** The heaviest weight of a statement's or a script's findings. */
 export type Verdict = Weight | "clear";
@@ -64,6 +69,20 @@ export interface ScriptResult {
   unchecked: Unchecked[];
 }
 
+/** A statement that changes rows, with its own text and what was found out about it. */
+export interface ChangeSource {
+  tree: Statement;
+  /** Its text; offsets of the tree count from `start`. */
+  text: string;
+  start: number;
+  changes: readonly JudgedChange[];
+  /** The table or view that an INSERT or MERGE writes. */
+  into: RelationObject | null;
+  /** The triggers of the tables that it writes, those in its ripples included. */
+  triggers: ReadonlyMap<RelationObject, readonly Trigger[]>;
+  expected: Expectation | null;
+}
+
 /** The review of one script with what is behind it. */
 export interface Review extends ScriptResult {
   unchecked: PlacedUnchecked[];
@@ -77,6 +96,9 @@ export interface Review extends ScriptResult {
   read: ReadStatement[];
   /** What follows from the changes of a statement, by its index; those from which nothing follows are left out. */
   ripples: ReadonlyMap<number, readonly FiredRipple[]>;
+  /** The text and the changes of the statements that change rows, by their index: what a rehearsal is written from. */
+  sources: ReadonlyMap<number, ChangeSource>;
+  policy: Policy;
 }
 
 /** The whole result, version 1 of the format `cautela.review`. */

@@ -1,5 +1,6 @@
 import { annotation } from "./analysis/annotations.ts";
 import { changesOf, targetName } from "./analysis/change.ts";
+import { type Expectation, expectation } from "./analysis/expectations.ts";
 import { History } from "./analysis/history.ts";
 import { insertReach } from "./analysis/insert-reach.ts";
 import { missingTables } from "./analysis/missing.ts";
@@ -9,8 +10,8 @@ import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { Course } from "./analysis/softeners.ts";
 import { Timeline } from "./analysis/timeline.ts";
 import { allWrites, directWrites } from "./analysis/writes.ts";
-import type { Catalog } from "./catalog/catalog.ts";
-import { shownName } from "./catalog/model.ts";
+import { type Catalog, type RelationObject, tableKey } from "./catalog/catalog.ts";
+import { shownName, type Trigger } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
 import { replay } from "./catalog/replay.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
@@ -19,7 +20,7 @@ import { record } from "./hazards/record.ts";
 import { hazards } from "./hazards/register.ts";
 import type { Policy } from "./policy.ts";
 import type { Region } from "./region.ts";
-import { type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
+import { type ChangeSource, type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
 import { executed } from "./sql/executed.ts";
@@ -143,6 +144,7 @@ export class ReviewSession {
   /** Accepted hazards that may still be found. */
   readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
   #finished = false;
+  readonly #sources = new Map<number, ChangeSource>();
   readonly #ripples = new Map<number, readonly FiredRipple[]>();
   readonly #dialectReason: string;
   readonly #history = new History();
@@ -187,6 +189,8 @@ export class ReviewSession {
       excerpts: this.#excerpts,
       read: this.#read,
       ripples: this.#ripples,
+      sources: this.#sources,
+      policy: this.#policy,
     };
   }
 
@@ -281,6 +285,7 @@ export class ReviewSession {
     }
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (this.#keepAll) this.#read.push(statement);
+    if (this.#keepAll && CHANGING.has(tree.kind)) this.#sources.set(index, this.#source(context, judged));
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
     this.#uncheck(context, index, region.line, judged);
@@ -339,6 +344,25 @@ export class ReviewSession {
       softener: this.#course.softener(change),
       copy: this.#course.copyOf(change),
     }));
+  }
+
+  #source({ tree, statement, slice, ripples }: HazardContext, changes: readonly JudgedChange[]): ChangeSource {
+    const name = tree.kind === "insert" || tree.kind === "merge" ? namedTarget(tree) : null;
+    let expected: Expectation | null = null;
+    for (const comment of statement.comments) {
+      const said = annotation(slice(comment.start, comment.end), comment);
+      if (said?.what === "expect") expected = expectation(said.text);
+    }
+    const into = name ? (this.#catalog?.resolveRelation(name) ?? null) : null;
+    const triggers = new Map<RelationObject, readonly Trigger[]>();
+    const take = (relation: RelationObject | null | undefined): void => {
+      if (!relation || !this.#catalog || triggers.has(relation)) return;
+      triggers.set(relation, this.#catalog.triggersOf(tableKey(relation.schema, relation.name)));
+    };
+    take(into);
+    for (const { change } of changes) take(change.table);
+    for (const { ripple } of ripples) for (const { relation } of ripple.nodes) take(relation);
+    return { tree, text: slice(tree.start, tree.end), start: tree.start, changes, into, triggers, expected };
   }
 
   /** The hazards that comments of the statement accept, with their reasons. */
@@ -418,6 +442,9 @@ function hazardsFor(kind: Statement["kind"]): readonly Hazard[] {
   byKind.set(kind, list);
   return list;
 }
+
+/** Statements for which a rehearsal is written. */
+const CHANGING: ReadonlySet<string> = new Set(["insert", "update", "delete", "truncate", "merge", "drop"]);
 
 const NO_ACCEPTS: ReadonlyMap<string, string> = new Map();
 

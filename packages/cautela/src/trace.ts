@@ -4,7 +4,7 @@ import type { Review, StatementReview } from "./result.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 
 /** A place that a statement reaches, with the bound on the rows there. */
-export interface TraceNode extends Omit<RippleNode, "object" | "spread" | "rows" | "action"> {
+export interface TraceNode extends Omit<RippleNode, "object" | "spread" | "rows" | "relation" | "action"> {
   /** `statement`: the statement itself, always node 0. */
   object: RippleNode["object"] | "statement";
   action: RippleNode["action"] | "";

@@ -127,6 +127,7 @@ class Follower {
     }
     const node = this.#node(relation.object, shownName(relation), action, columns, wave.spread);
     node.written = relation.object === "table" && !wave.rowless;
+    node.relation = relation;
     node.rows = relation.object === "table" ? relation.rows : null;
     this.#known.set(key, node.id);
     if (from !== null && step) this.#edges.push({ from, to: node.id, ...step });
@@ -152,6 +153,7 @@ class Follower {
       spread,
       written: false,
       rows: null,
+      relation: null,
     };
     this.#nodes.push(node);
     return node;

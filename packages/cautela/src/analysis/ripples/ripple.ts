@@ -1,3 +1,4 @@
+import type { RelationObject } from "../../catalog/catalog.ts";
 import type { Reach } from "../reach.ts";
 import type { Firing } from "./firings.ts";
 
@@ -18,6 +19,8 @@ export interface RippleNode {
   written: boolean;
   /** About how many rows the table holds. */
   rows: number | null;
+  /** The table or view of the catalog; null for a routine. */
+  relation: RelationObject | null;
 }
 
 export type RippleHow = "statement" | "view" | "rule" | "trigger" | "cascade" | "routine" | "partition";

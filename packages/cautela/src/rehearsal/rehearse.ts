@@ -1,0 +1,42 @@
+import type { Review } from "../result.ts";
+import { dialects } from "../sql/dialects/index.ts";
+import { CopyNames } from "./copy-names.ts";
+import type { Rehearsal, RehearsalSheet } from "./rehearsal.ts";
+import { sheetsOf } from "./sheets.ts";
+import { SqlWriter } from "./sql-writer.ts";
+
+export interface RehearseOptions {
+  /** One statement of the script, by its index. */
+  statement?: number;
+  /** The day that goes into the names of copies, as it is to be written: `20261125`. */
+  date?: string;
+}
+
+/**
+ * Writes the rehearsal of each changing statement of a review: count, preview with old and new values, control figures,
+ * copies, the guarded change, the checks afterwards, the restore. Pure; nothing is run.
+ *
+ * @example
+ * rehearse(review(script, { catalog }), { date: "20261125" }).sheets[0].queries
+ */
+export function rehearse(review: Review, options: RehearseOptions = {}): Rehearsal {
+  const writer = new SqlWriter(dialects[review.dialect]);
+  const names = new CopyNames(review.policy, options.date ?? "");
+  const sheets: RehearsalSheet[] = [];
+  const touched = new Map<string, number>();
+  for (const statement of review.statements) {
+    const source = review.sources.get(statement.index);
+    if (!source) continue;
+    const made = sheetsOf(statement, source, review.ripples.get(statement.index) ?? [], writer, names);
+    for (const sheet of made) {
+      // Queries that are run before the whole script meet rows as they are before its first statement.
+      const earlier = touched.get(sheet.target);
+      if (earlier !== undefined && earlier !== statement.line)
+        sheet.reasons.push(`line ${earlier} writes ${sheet.target} before: its figures hold only once that has run`);
+    }
+    for (const { table } of statement.writes) if (!touched.has(table)) touched.set(table, statement.line);
+    // Names of copies are given out in the order of the script, whichever statement is asked for.
+    if (options.statement === undefined || options.statement === statement.index) sheets.push(...made);
+  }
+  return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets };
+}

@@ -1,0 +1,317 @@
+import { readFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
+import { PGlite } from "@electric-sql/pglite";
+import {
+  type Catalog,
+  catalogFromDdl,
+  type DialectId,
+  dialectIds,
+  type RehearsalSheet,
+  readScript,
+  rehearsalText,
+  rehearse,
+  review,
+} from "cautela";
+import mysql from "mysql2/promise";
+import initSqlite from "sql.js";
+import { afterAll, describe, expect, test } from "vitest";
+import { mariadbUrl } from "./engines.ts";
+
+// A rehearsal is true when the engine agrees: the count is the number of rows that change, the preview's new values
+// are the values afterwards, nothing but the copy writes beforehand, and the restore leaves every table as it was.
+
+type Row = Record<string, unknown>;
+
+interface Engine {
+  tables: string[];
+  /** Begins anew with the database as the schema makes it. */
+  fresh(): Promise<void>;
+  rows(sql: string): Promise<Row[]>;
+  /** Runs a statement; the number of rows that it changed. */
+  run(sql: string): Promise<number>;
+  /** Runs a statement and takes it back. */
+  undone(sql: string): Promise<number>;
+  /** Runs a query where nothing can be written. */
+  look(sql: string): Promise<Row[]>;
+  close(): Promise<void>;
+}
+
+const demo = (name: string) => readFileSync(fileURLToPath(new URL(`../../../demo/${name}`, import.meta.url)), "utf8");
+
+function schemaOf(dialect: DialectId): [string, string[]] {
+  const text = readFileSync(new URL(`ripples/${dialect}.sql`, import.meta.url), "utf8");
+  const [ddl, statements] = text.split("-- statements\n");
+  return [ddl, statements.split("\n").filter((line) => line !== "")];
+}
+
+/** Changes beyond those of the ripple schema: joins, CTEs, limits, keys, upserts. */
+const MORE: Partial<Record<DialectId, string[]>> = {
+  postgresql: [
+    "UPDATE stay AS s SET fee = s.fee * 3 + b.boat_id FROM boat AS b WHERE b.boat_id = s.boat_id AND b.status = 'in';",
+    "DELETE FROM stay USING boat b WHERE b.boat_id = stay.boat_id AND b.keeper_id = 1;",
+    "WITH k AS (SELECT keeper_id FROM keeper WHERE name < 'B') UPDATE boat SET sign = 'w' WHERE keeper_id IN (SELECT keeper_id FROM k);",
+    "UPDATE stay SET fee = 2.6 * fee, boat_id = NULL WHERE fee > 5;",
+    "INSERT INTO tally (name, n) VALUES ('boat', 9) ON CONFLICT (name) DO UPDATE SET n = tally.n + 5;",
+    "INSERT INTO journal (what, ref) SELECT sign, boat_id FROM boat;",
+    "TRUNCATE journal;",
+  ],
+  sqlite: [
+    "UPDATE stay SET fee = fee * 3 + b.boat_id FROM boat AS b WHERE b.boat_id = stay.boat_id AND b.status = 'in';",
+    "UPDATE stay SET fee = fee + 1 WHERE boat_id IN (SELECT boat_id FROM boat WHERE keeper_id = 1);",
+    "INSERT INTO tally (name, n) VALUES ('boat', 9) ON CONFLICT (name) DO UPDATE SET n = n + 5;",
+    "INSERT INTO journal (what, ref) SELECT sign, boat_id FROM boat;",
+  ],
+  mariadb: [
+    "UPDATE stay s JOIN boat b ON b.boat_id = s.boat_id SET s.fee = s.fee * 3 + b.boat_id WHERE b.status = 'in';",
+    "DELETE s FROM stay s JOIN boat b ON b.boat_id = s.boat_id WHERE b.keeper_id = 1;",
+    "UPDATE stay SET fee = fee + 1 ORDER BY stay_id LIMIT 2;",
+    "INSERT INTO tally (name, n) VALUES ('boat', 9) ON DUPLICATE KEY UPDATE n = n + 5;",
+    "INSERT INTO journal (what, ref) SELECT sign, boat_id FROM boat;",
+  ],
+};
+
+async function postgres(ddl: string): Promise<Engine> {
+  const db = await PGlite.create();
+  await db.exec(ddl);
+  const { rows } = await db.query<{ name: string }>(
+    "SELECT relname AS name FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace ORDER BY 1",
+  );
+  await db.exec("BEGIN");
+  return {
+    tables: rows.map(({ name }) => name),
+    fresh: async () => void (await db.exec("ROLLBACK; BEGIN")),
+    rows: async (sql) => (await db.query<Row>(sql)).rows,
+    run: async (sql) => (await db.exec(sql)).reduce((sum, one) => sum + (one.affectedRows ?? 0), 0),
+    async look(sql) {
+      await db.exec("SAVEPOINT look; SET LOCAL transaction_read_only = on");
+      try {
+        return (await db.query<Row>(sql)).rows;
+      } finally {
+        await db.exec("ROLLBACK TO look");
+      }
+    },
+    async undone(sql) {
+      await db.exec("SAVEPOINT trial");
+      const changed = (await db.exec(sql)).reduce((sum, one) => sum + (one.affectedRows ?? 0), 0);
+      await db.exec("ROLLBACK TO trial");
+      return changed;
+    },
+    close: () => db.close(),
+  };
+}
+
+async function sqlite(ddl: string): Promise<Engine> {
+  const { Database } = await initSqlite();
+  let db = new Database();
+  const fresh = async (): Promise<void> => {
+    db.close();
+    db = new Database();
+    db.exec("PRAGMA foreign_keys = ON");
+    db.exec(ddl);
+  };
+  await fresh();
+  const rows = async (sql: string): Promise<Row[]> => {
+    const [found] = db.exec(sql);
+    return found ? found.values.map((row) => Object.fromEntries(found.columns.map((name, i) => [name, row[i]]))) : [];
+  };
+  const tables = (await rows("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY 1")).map(({ name }) =>
+    String(name),
+  );
+  return {
+    tables,
+    fresh,
+    rows,
+    async run(sql) {
+      db.exec(sql);
+      return db.getRowsModified();
+    },
+    async undone(sql) {
+      db.exec(`BEGIN; ${sql}`);
+      const [found] = db.exec("SELECT changes()");
+      db.exec("ROLLBACK");
+      return Number(found.values[0][0]);
+    },
+    async look(sql) {
+      db.exec("PRAGMA query_only = ON");
+      try {
+        return await rows(sql);
+      } finally {
+        db.exec("PRAGMA query_only = OFF");
+      }
+    },
+    close: async () => db.close(),
+  };
+}
+
+async function mariadb(url: string, ddl: string): Promise<Engine> {
+  const db = await mysql.createConnection({ uri: url, multipleStatements: true, decimalNumbers: true });
+  const fresh = async (): Promise<void> => {
+    await db.query(
+      "DROP DATABASE IF EXISTS cautela_rehearsal; CREATE DATABASE cautela_rehearsal; USE cautela_rehearsal",
+    );
+    for (const sql of sent(ddl, "mariadb")) await db.query(sql);
+  };
+  await fresh();
+  const [found] = await db.query<mysql.RowDataPacket[]>("SHOW FULL TABLES WHERE Table_type = 'BASE TABLE'");
+  const rows = async (sql: string): Promise<Row[]> => (await db.query<mysql.RowDataPacket[]>(sql))[0];
+  return {
+    tables: found.map((row) => String(Object.values(row)[0])),
+    fresh,
+    rows,
+    async undone(sql) {
+      await db.query("START TRANSACTION");
+      const [result] = await db.query(sql);
+      await db.query("ROLLBACK");
+      return "affectedRows" in result ? Number(result.affectedRows) : 0;
+    },
+    async run(sql) {
+      const [result] = await db.query(sql);
+      return "affectedRows" in result ? Number(result.affectedRows) : 0;
+    },
+    async look(sql) {
+      await db.query("START TRANSACTION READ ONLY");
+      try {
+        return await rows(sql);
+      } finally {
+        await db.query("ROLLBACK");
+      }
+    },
+    async close() {
+      await db.query("DROP DATABASE IF EXISTS cautela_rehearsal");
+      await db.end();
+    },
+  };
+}
+
+function sent(text: string, dialect: DialectId): string[] {
+  return readScript(text, { dialect })
+    .statements.filter(({ kind }) => kind !== "directive")
+    .map(({ start, end }) => text.slice(start, end));
+}
+
+async function contents(engine: Engine): Promise<Record<string, string[]>> {
+  const all: Record<string, string[]> = {};
+  for (const table of engine.tables) {
+    const rows = await engine.rows(`SELECT * FROM ${table}`);
+    all[table] = rows.map((row) => JSON.stringify(row)).sort();
+  }
+  return all;
+}
+
+const of = (sheet: RehearsalSheet, purpose: string) => sheet.queries.filter((query) => query.purpose === purpose);
+
+/** Runs a whole rehearsal on the engine, and returns what it found on the way. */
+async function walk(
+  engine: Engine,
+  sheet: RehearsalSheet,
+  sql: string,
+  through: boolean,
+): Promise<{ touched: number | null }> {
+  const before = await contents(engine);
+  let touched: number | null = null;
+  for (const { title, sql: query } of [
+    ...of(sheet, "count"),
+    ...of(sheet, "figure").filter((one) => one.phase === "before"),
+  ]) {
+    const [row] = await engine.look(query);
+    if (title === "How many rows it touches") touched = Number(row.rows_touched);
+  }
+  const previews: Row[][] = [];
+  for (const { sql: query } of of(sheet, "preview")) previews.push(await engine.look(query));
+  for (const { sql: query } of of(sheet, "copy")) await engine.run(query);
+  expect(await contents(engine), sql).toEqual(before);
+  const [change] = sheet.queries.filter(({ phase }) => phase === "change");
+  await engine.run(change.sql);
+  if (touched !== null && touched > 0 && sheet.kind === "update" && !through) await sameValues(engine, sheet, previews);
+  for (const { sql: query } of sheet.queries.filter(({ phase }) => phase === "after")) await engine.look(query);
+  for (const { sql: step } of of(sheet, "restore")) await engine.run(step);
+  const after = await contents(engine);
+  if (of(sheet, "restore").length > 0) {
+    expect(after, sql).toEqual(before);
+  }
+  return { touched };
+}
+
+/** The new values of the preview are those that the rows hold now. */
+async function sameValues(engine: Engine, sheet: RehearsalSheet, previews: Row[][]): Promise<void> {
+  const check = of(sheet, "check").find(({ title }) => title.startsWith("Before and now"));
+  const [preview] = previews;
+  if (!check || !preview || preview.length === 0) return;
+  if (sheet.reasons.some((reason) => /preview|met several|meets several|in silence/.test(reason))) return;
+  const now = await engine.rows(check.sql);
+  for (const name of Object.keys(preview[0]).filter((one) => one.startsWith("new_"))) {
+    const was = preview.map((row) => JSON.stringify(row[name])).sort();
+    const is = now.map((row) => JSON.stringify(row[`is_${name.slice(4)}`])).sort();
+    expect(is).toEqual(was);
+  }
+}
+
+const maria = await mariadbUrl();
+const engines: [DialectId, (ddl: string) => Promise<Engine>][] = [
+  ["postgresql", postgres],
+  ["sqlite", sqlite],
+];
+if (maria) engines.push(["mariadb", (ddl) => mariadb(maria, ddl)]);
+
+describe.each(engines)("on %s", async (dialect, open) => {
+  const [ddl, written] = schemaOf(dialect);
+  const engine = await open(ddl);
+  const catalog: Catalog = catalogFromDdl(ddl, { dialect });
+  afterAll(() => engine.close());
+  const settings = dialect === "sqlite" ? { foreign_keys: "on" } : undefined;
+  const statements = [...written, ...(MORE[dialect] ?? [])].filter((sql) =>
+    /^(?:UPDATE|DELETE|INSERT|REPLACE|TRUNCATE|WITH)/.test(sql),
+  );
+
+  test.each(statements)("%s", async (sql) => {
+    const result = review(sql, { dialect, catalog, policy: { settings } });
+    const { sheets } = rehearse(result, { date: "20261125" });
+    expect(sheets.length).toBeGreaterThan(0);
+    // A statement that changes several tables has a sheet for each: their restores belong together.
+    if (sheets.length > 1) return;
+    const [sheet] = sheets;
+    await engine.fresh();
+    const [{ kind }] = result.statements;
+    const through = result.ripples.get(0)?.some(({ ripple }) => ripple.nodes[0].object === "view") ?? false;
+    const counted =
+      (kind === "update" || kind === "delete") && !sheet.reasons.some((reason) => reason.includes("silence"));
+    // What a rule adds is counted by the engine too.
+    const changed =
+      counted &&
+      !result.ripples
+        .get(0)
+        ?.some(({ ripple }) => ripple.edges.some(({ how }) => how === "rule" || (through && how === "trigger")))
+        ? await engine.undone(sql)
+        : null;
+    const { touched } = await walk(engine, sheet, sql, through);
+    if (touched !== null && changed !== null) expect([sql, changed]).toEqual([sql, touched]);
+  });
+});
+
+describe.each(dialectIds)("the demo scripts of %s", (dialect) => {
+  const catalog = catalogFromDdl(demo(`data/${dialect}.sql`), {
+    dialect,
+    onto: catalogFromDdl(demo(`schema/${dialect}.sql`), { dialect }),
+  });
+  const scripts = import.meta.glob<string>("../../../demo/scripts/*/*.sql", {
+    query: "?raw",
+    import: "default",
+    eager: true,
+  });
+  const own = Object.entries(scripts).filter(([path]) => path.includes(`/${dialect}/`));
+
+  test.each(own.map(([path, text]) => [path.slice(path.lastIndexOf("/") + 1), text]))(
+    "%s: its rehearsal reads back as SQL",
+    (_, text) => {
+      const rehearsal = rehearse(review(text, { dialect, catalog }), { date: "20261125" });
+      const written = rehearsalText(rehearsal);
+      const unread = readScript(written, { dialect }).statements.filter(({ kind }) => kind === "unread");
+      expect(unread.map(({ start, end }) => written.slice(start, end))).toEqual([]);
+      for (const sheet of rehearsal.sheets) {
+        const purposes = sheet.queries.map(({ purpose }) => purpose);
+        expect(purposes).toContain(purposes.includes("guarded") ? "guarded" : "change");
+        if (purposes.length < 3) expect(sheet.reasons.length).toBeGreaterThan(0);
+      }
+    },
+  );
+});

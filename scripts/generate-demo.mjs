@@ -561,7 +561,12 @@ function inserts(table, dialect) {
   const head = `INSERT INTO ${table.name} (${names}) VALUES`;
   const identity = dialect === "tsql" && table.columns[0][1] === "id";
   const before = identity ? `SET IDENTITY_INSERT ${table.name} ON;\n` : "";
-  const after = identity ? `SET IDENTITY_INSERT ${table.name} OFF;\n` : "";
+  // PostgreSQL numbers on from where it is told.
+  const counts = dialect === "postgresql" && table.columns[0][1] === "id";
+  const restart = counts
+    ? `ALTER TABLE ${table.name} ALTER COLUMN ${table.columns[0][0]} RESTART WITH ${data.length + 1};\n`
+    : "";
+  const after = identity ? `SET IDENTITY_INSERT ${table.name} OFF;\n` : restart;
   // Neither takes several rows in one INSERT.
   if (dialect === "plsql" || dialect === "jet") return `${tuples.map((tuple) => `${head} ${tuple};`).join("\n")}\n\n`;
   return `${before}${head}\n  ${tuples.join(",\n  ")};\n${after}\n`;

@@ -41,6 +41,7 @@ INSERT INTO owner (owner_id, name, mail, phone, private_note, left_on) VALUES
   (38, 'Sverre Bakkestrand', 'sverre.bakkestrand37@harbour.example', '0700-5965', NULL, NULL),
   (39, 'Tilda Eelmoor', 'tilda.eelmoor38@harbour.example', '0700-8825', 'pays in cash', NULL),
   (40, 'Ulva Holmgard', 'ulva.holmgard39@harbour.example', '0700-4260', NULL, NULL);
+ALTER TABLE owner ALTER COLUMN owner_id RESTART WITH 41;
 
 INSERT INTO berth (berth_id, code, quay, length_m, depth_m, status) VALUES
   (1, 'N01', 'north', 32, 6.5, 'open'),
@@ -129,6 +130,7 @@ INSERT INTO vessel (vessel_id, owner_id, name, call_sign, length_m, draught_m, c
   (58, 1, 'Jellyfish III', 'HX1057', 30, 1.25, 'fishing'),
   (59, 39, 'Kittiwake III', 'HX1058', 13, 5.25, 'barge'),
   (60, 3, 'Lantern III', 'HX1059', 38, 3.25, 'ferry');
+ALTER TABLE vessel ALTER COLUMN vessel_id RESTART WITH 61;
 
 INSERT INTO tariff (class, per_night, valid_from, remark) VALUES
   ('sail', 18, '2025-01-01', NULL),

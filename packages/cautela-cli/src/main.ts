@@ -3,7 +3,9 @@ import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
-import { choice, dialectOption, repeated, statementOption } from "./options.ts";
+import { type MeasureFlags, measureCommand } from "./measure-command.ts";
+import { choice, dialectOption, repeated, secondsOption, statementOption } from "./options.ts";
+import { type RehearseFlags, rehearseCommand } from "./rehearse-command.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
 import { type TraceFlags, traceCommand } from "./trace-command.ts";
 
@@ -24,6 +26,7 @@ function program(done: (status: number) => void): Command {
     .argument("<script...>", "SQL files; - is standard input")
     .option("--dialect <id>", "the language of the scripts (default: as the script looks)", dialectOption)
     .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
+    .option("--policy <file>", "the team's rules, YAML or JSON")
     .option("--format <form>", "text or json", choice(FORMATS), "text")
     .option("--output <file>", "write the result to a file")
     .option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier", choice(WEIGHTS), "stop")
@@ -36,9 +39,39 @@ function program(done: (status: number) => void): Command {
     .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
     .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
     .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
+    .option("--policy <file>", "the team's rules, YAML or JSON")
     .option("--format <form>", "text, json or mermaid", choice(["text", "json", "mermaid"] as const), "text")
     .option("--output <file>", "write the result to a file")
     .action(async (path: string, flags: TraceFlags) => done(await traceCommand(path, flags)));
+
+  root
+    .command("rehearse")
+    .description("write the queries to run by hand: count, preview, copy, guarded change, checks, restore")
+    .argument("<script>", "an SQL file; - is standard input")
+    .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
+    .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
+    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
+    .option("--policy <file>", "the team's rules, YAML or JSON")
+    .option("--date <day>", "the day in the names of copies (default: today, as 20261125)")
+    .option("--format <form>", "text, json or markdown", choice(["text", "json", "markdown"] as const), "text")
+    .option("--output <place>", "a folder for one .sql file of each phase; a file for json and markdown")
+    .action(async (path: string, flags: RehearseFlags) => done(await rehearseCommand(path, flags)));
+
+  root
+    .command("measure")
+    .description("run only the counting queries of a rehearsal, in a read-only transaction")
+    .argument("<script>", "an SQL file; - is standard input")
+    .requiredOption(
+      "--catalog <url>",
+      "the database: a URL, or an SQLite file; DDL before it may be given as well",
+      repeated,
+    )
+    .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
+    .option("--dialect <id>", "the language of the script (default: the database's)", dialectOption)
+    .option("--policy <file>", "the team's rules, YAML or JSON")
+    .option("--seconds <n>", "give up a query after so long", secondsOption, 10)
+    .option("--format <form>", "text or json", choice(FORMATS), "text")
+    .action(async (path: string, flags: MeasureFlags) => done(await measureCommand(path, flags)));
 
   root
     .command("catalog")

@@ -27,3 +27,10 @@ export function statementOption(text: string): number {
   if (Number.isInteger(number) && number >= 1) return number;
   throw new InvalidArgumentError("statements are counted from 1.");
 }
+
+/** Checks a time limit in seconds. */
+export function secondsOption(text: string): number {
+  const number = Number(text);
+  if (Number.isFinite(number) && number > 0 && number <= 3600) return number;
+  throw new InvalidArgumentError("it is a number of seconds, at most 3600.");
+}

@@ -3,11 +3,13 @@ import { type DialectId, type Review, reaches, report, reviewChangeSet, textRepo
 import { loadCatalog } from "./catalog-source.ts";
 import { fileSize, readText, writeText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
+import { loadPolicy } from "./policy-file.ts";
 import { STREAM_FROM, streamReview } from "./stream-review.ts";
 
 export interface ReviewFlags {
   dialect?: DialectId;
   catalog?: string[];
+  policy?: string;
   format: "text" | "json";
   output?: string;
   failOn: Weight;
@@ -18,17 +20,18 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
   const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   const catalog = loaded?.catalog;
+  const policy = loadPolicy(flags.policy);
   const reviews = isLarge(paths)
     ? [
         streamReview(
           paths[0],
-          { dialect: flags.dialect, catalog, path: paths[0], keep: flags.format === "text" ? "found" : "all" },
+          { dialect: flags.dialect, catalog, policy, path: paths[0], keep: flags.format === "text" ? "found" : "all" },
           (line) => console.error(line),
         ),
       ]
     : reviewChangeSet(
         paths.map((path) => script(path, flags)),
-        { catalog },
+        { catalog, policy },
       );
   writeReport(reviews, flags);
   return reviews.some((review) => reaches(review.verdict, flags.failOn)) ? 1 : 0;

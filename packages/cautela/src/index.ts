@@ -18,8 +18,9 @@ export { catalogFromSnapshot, type Snapshot, SnapshotError, toSnapshot } from ".
 export { columnType } from "./catalog/types.ts";
 export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts";
 export { hazards } from "./hazards/register.ts";
-export type { Policy } from "./policy.ts";
+export { type Policy, policyFrom } from "./policy.ts";
 export type { Region } from "./region.ts";
+export { harm } from "./rehearsal/harmless.ts";
 export { PHASES, type Phase, type Rehearsal, type RehearsalQuery, type RehearsalSheet } from "./rehearsal/rehearsal.ts";
 export { type RehearseOptions, rehearse } from "./rehearsal/rehearse.ts";
 export { type Ink, plainInk } from "./report/page.ts";

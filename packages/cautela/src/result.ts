@@ -1,7 +1,7 @@
 import type { Expectation } from "./analysis/expectations.ts";
 import type { Reach } from "./analysis/reach.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
-import type { RelationObject } from "./catalog/catalog.ts";
+import type { Catalog, RelationObject } from "./catalog/catalog.ts";
 import type { Trigger } from "./catalog/model.ts";
 import type { JudgedChange, Weight } from "./hazards/hazard.ts";
 import type { Policy } from "./policy.ts";
@@ -99,6 +99,8 @@ export interface Review extends ScriptResult {
   /** The text and the changes of the statements that change rows, by their index: what a rehearsal is written from. */
   sources: ReadonlyMap<number, ChangeSource>;
   policy: Policy;
+  /** What the database would hold behind the script; null without a catalog. */
+  catalog: Catalog | null;
 }
 
 /** The whole result, version 1 of the format `cautela.review`. */

@@ -191,6 +191,7 @@ export class ReviewSession {
       ripples: this.#ripples,
       sources: this.#sources,
       policy: this.#policy,
+      catalog: this.#catalog,
     };
   }
 

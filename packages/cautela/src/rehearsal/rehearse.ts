@@ -1,6 +1,8 @@
+import type { Catalog } from "../catalog/catalog.ts";
 import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { CopyNames } from "./copy-names.ts";
+import { harm } from "./harmless.ts";
 import type { Rehearsal, RehearsalSheet } from "./rehearsal.ts";
 import { sheetsOf } from "./sheets.ts";
 import { SqlWriter } from "./sql-writer.ts";
@@ -29,6 +31,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
     if (!source) continue;
     const made = sheetsOf(statement, source, review.ripples.get(statement.index) ?? [], writer, names);
     for (const sheet of made) {
+      if (review.catalog) takeOutHarm(sheet, review.catalog);
       // Queries that are run before the whole script meet rows as they are before its first statement.
       const earlier = touched.get(sheet.target);
       if (earlier !== undefined && earlier !== statement.line)
@@ -39,4 +42,21 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
     if (options.statement === undefined || options.statement === statement.index) sheets.push(...made);
   }
   return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets };
+}
+
+/** Nothing that is run beforehand may write, whatever functions the statement calls. */
+function takeOutHarm(sheet: RehearsalSheet, catalog: Catalog): void {
+  const looks = sheet.queries.filter(({ purpose }) => purpose === "count" || purpose === "preview");
+  for (const { sql } of looks) {
+    const why = harm(sql, catalog);
+    if (why === null) continue;
+    if (!/ (?:may|could) write/.test(why)) {
+      const said = `${why}: make sure that it only reads before you run the queries`;
+      if (!sheet.reasons.includes(said)) sheet.reasons.push(said);
+      continue;
+    }
+    sheet.queries = sheet.queries.filter(({ phase }) => phase === "change");
+    sheet.reasons.push(`${why}, so no query was written that would call it beforehand`);
+    return;
+  }
 }

@@ -1,0 +1,125 @@
+import { writeFileSync } from "node:fs";
+import { type Catalog, type DialectId, harm, type RehearsalSheet, rehearse, review } from "cautela";
+import { loadCatalog, shownSource } from "./catalog-source.ts";
+import { Failure } from "./failure.ts";
+import { readText } from "./files.ts";
+import { terminalInk } from "./ink.ts";
+import { openReadOnly, type ReadOnly } from "./live/measure.ts";
+import { loadPolicy } from "./policy-file.ts";
+
+export interface MeasureFlags {
+  dialect?: DialectId;
+  catalog: string[];
+  policy?: string;
+  statement?: number;
+  seconds: number;
+  format: "text" | "json";
+}
+
+/** What was found out about one changing statement. */
+interface Measured {
+  statement: number;
+  line: number;
+  kind: string;
+  target: string;
+  /** Rows that the statement would touch; null where that was not counted. */
+  touched: number | null;
+  /** Rows whose values would really change; null where that was not counted. */
+  changed: number | null;
+  expected: RehearsalSheet["expected"];
+  /** Whether the number is the expected one; null without an expectation or a count. */
+  met: boolean | null;
+  /** Why something was not counted. */
+  reasons: string[];
+}
+
+/** `cautela measure`: runs the counting queries of a rehearsal, and compares them with what the author expects. */
+export async function measureCommand(path: string, flags: MeasureFlags): Promise<number> {
+  const source = [...flags.catalog]
+    .reverse()
+    .find((one) => /^[a-z][a-z0-9+.-]*:\/\//i.test(one) || !/\.(?:sql|ddl|json)$/i.test(one));
+  if (source === undefined)
+    throw new Failure("--catalog names no database to measure: a URL or an SQLite file is needed");
+  const loaded = await loadCatalog(flags.catalog, flags.dialect);
+  if (!loaded) throw new Failure("--catalog names no database to measure");
+  for (const problem of loaded.problems) console.error(`cautela: ${problem}`);
+  const { catalog } = loaded;
+  const result = review(readText(path).text, {
+    dialect: flags.dialect ?? catalog.dialect,
+    catalog,
+    policy: loadPolicy(flags.policy),
+    path,
+  });
+  if (flags.statement !== undefined && flags.statement > result.statementCount)
+    throw new Failure(`${path} has ${result.statementCount} statements, and no statement ${flags.statement}`);
+  const { sheets } = rehearse(result, flags.statement === undefined ? {} : { statement: flags.statement - 1 });
+  const database = await openReadOnly(source, flags.seconds);
+  const measured: Measured[] = [];
+  try {
+    for (const sheet of sheets) measured.push(await measure(sheet, database, catalog));
+  } finally {
+    await database.close();
+  }
+  if (flags.format === "json")
+    writeFileSync(1, `${JSON.stringify({ format: "cautela.measure", version: 1, path, measured }, null, 2)}\n`);
+  else writeFileSync(1, text(measured, shownSource(source)));
+  return measured.some(({ met }) => met === false) ? 1 : 0;
+}
+
+async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catalog): Promise<Measured> {
+  const { statement, line, kind, target, expected } = sheet;
+  const found: Measured = {
+    statement,
+    line,
+    kind,
+    target,
+    touched: null,
+    changed: null,
+    expected,
+    met: null,
+    reasons: [],
+  };
+  const counts = sheet.queries.filter(({ purpose }) => purpose === "count");
+  if (counts.length === 0)
+    found.reasons.push(
+      ...(sheet.reasons.length > 0 ? sheet.reasons : ["no count is needed: its rows are written out"]),
+    );
+  for (const { sql } of counts) {
+    const why = harm(sql, catalog);
+    if (why !== null) {
+      if (!found.reasons.includes(`not run: ${why}`)) found.reasons.push(`not run: ${why}`);
+      continue;
+    }
+    const row = await database.row(sql);
+    if (typeof row === "string") found.reasons.push(row);
+    else if ("rows_changed" in row) found.changed = Number(row.rows_changed);
+    else found.touched = Number(Object.values(row)[0]);
+  }
+  for (const reason of sheet.reasons) if (/^line \d+ writes/.test(reason)) found.reasons.push(reason);
+  if (expected && found.touched !== null)
+    found.met = expected.atMost ? found.touched <= expected.rows : found.touched === expected.rows;
+  return found;
+}
+
+function text(measured: readonly Measured[], source: string): string {
+  const ink = terminalInk(process.stdout);
+  const lines = [`${ink("strong", "measured")} ${ink("dim", `on ${source}, in a read-only transaction`)}`];
+  for (const { line, kind, target, touched, changed, expected, met, reasons } of measured) {
+    const parts: string[] = [];
+    if (touched !== null) parts.push(rows(touched));
+    if (changed !== null && changed !== touched) parts.push(`${rows(changed)} really change`);
+    if (expected) parts.push(`expected ${expected.atMost ? "at most " : ""}${rows(expected.rows)}`);
+    const verdict =
+      met === null ? "" : met ? `  ${ink("clear", "as expected")}` : `  ${ink("stop", "■ another number")}`;
+    lines.push(
+      `line ${String(line).padStart(4)}  ${kind} of ${target}: ${parts.length > 0 ? parts.join(", ") : "not counted"}${verdict}`,
+    );
+    for (const reason of reasons) lines.push(ink("dim", `           ${reason}`));
+  }
+  if (measured.length === 0) lines.push("No statement of this script changes rows.");
+  return `${lines.join("\n")}\n`;
+}
+
+function rows(count: number): string {
+  return `${String(count).replace(/\B(?=(\d{3})+(?!\d))/g, ",")} ${count === 1 ? "row" : "rows"}`;
+}

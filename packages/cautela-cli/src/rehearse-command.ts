@@ -1,0 +1,67 @@
+import { mkdirSync, writeFileSync } from "node:fs";
+import { basename, join } from "node:path";
+import {
+  type DialectId,
+  PHASES,
+  type Rehearsal,
+  rehearsalMarkdown,
+  rehearsalPhase,
+  rehearsalText,
+  rehearse,
+} from "cautela";
+import { Failure } from "./failure.ts";
+import { writeText } from "./files.ts";
+import { reviewedScript } from "./reviewed-script.ts";
+
+export interface RehearseFlags {
+  dialect?: DialectId;
+  catalog?: string[];
+  policy?: string;
+  statement?: number;
+  date?: string;
+  format: "text" | "json" | "markdown";
+  output?: string;
+}
+
+/** `cautela rehearse`: writes the queries that a careful person runs before and after a change. */
+export async function rehearseCommand(path: string, flags: RehearseFlags): Promise<number> {
+  const review = await reviewedScript(path, flags);
+  const date = flags.date ?? today();
+  const rehearsal = rehearse(
+    review,
+    flags.statement === undefined ? { date } : { date, statement: flags.statement - 1 },
+  );
+  if (flags.output !== undefined && flags.format === "text") writePhases(rehearsal, flags.output, path);
+  else if (flags.output !== undefined) writeText(flags.output, form(rehearsal, flags.format));
+  else writeFileSync(1, form(rehearsal, flags.format));
+  return 0;
+}
+
+function today(): string {
+  const now = new Date();
+  const two = (n: number): string => String(n).padStart(2, "0");
+  return `${now.getFullYear()}${two(now.getMonth() + 1)}${two(now.getDate())}`;
+}
+
+function form(rehearsal: Rehearsal, format: RehearseFlags["format"]): string {
+  if (format === "json") return `${JSON.stringify(rehearsal, null, 2)}\n`;
+  return format === "markdown" ? rehearsalMarkdown(rehearsal) : rehearsalText(rehearsal);
+}
+
+/** One file for each phase: `04-clear.1-before.sql` and so on. */
+function writePhases(rehearsal: Rehearsal, folder: string, path: string): void {
+  const name = path === "-" ? "script" : basename(path).replace(/\.sql$/i, "");
+  try {
+    mkdirSync(folder, { recursive: true });
+  } catch (error) {
+    throw new Failure(`cannot make the folder ${folder}: ${error instanceof Error ? error.message : String(error)}`);
+  }
+  for (const [i, phase] of PHASES.entries()) {
+    const text = rehearsalPhase(rehearsal, phase);
+    if (text === null) continue;
+    const file = join(folder, `${name}.${i + 1}-${phase}.sql`);
+    writeText(file, text);
+    console.log(file);
+  }
+  if (rehearsal.sheets.length === 0) console.log("No statement of this script changes rows.");
+}

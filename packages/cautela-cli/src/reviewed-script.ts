@@ -1,0 +1,24 @@
+import { type DialectId, type Review, review } from "cautela";
+import { loadCatalog } from "./catalog-source.ts";
+import { Failure } from "./failure.ts";
+import { readText } from "./files.ts";
+import { loadPolicy } from "./policy-file.ts";
+
+/** One script, reviewed for a command that looks at it statement by statement. */
+export async function reviewedScript(
+  path: string,
+  flags: { dialect?: DialectId; catalog?: string[]; policy?: string; statement?: number },
+): Promise<Review> {
+  const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
+  for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
+  if (!loaded) console.error("cautela: no catalog was given, so keys, triggers and views are not known (--catalog)");
+  const result = review(readText(path).text, {
+    dialect: flags.dialect,
+    catalog: loaded?.catalog,
+    policy: loadPolicy(flags.policy),
+    path: path === "-" ? "standard input" : path,
+  });
+  if (flags.statement !== undefined && flags.statement > result.statementCount)
+    throw new Failure(`${result.path} has ${result.statementCount} statements, and no statement ${flags.statement}`);
+  return result;
+}

@@ -5,6 +5,7 @@ import { demoCatalog, demos } from "./demos.ts";
 import { Editor, type Jump, type Marked } from "./editor.tsx";
 import { Findings } from "./findings.tsx";
 import type { Answer } from "./messages.ts";
+import { RehearsalView } from "./rehearsal.tsx";
 import { Ripples } from "./ripples.tsx";
 import { useReview } from "./use-review.ts";
 import { WeightMark } from "./weight-mark.tsx";
@@ -14,7 +15,7 @@ const FIRST = demos.find((demo) => demo.dialect === "postgresql" && demo.name.st
 type Theme = "system" | "light" | "dark";
 
 /** What is shown beside the script. */
-const VIEWS = ["findings", "ripples"] as const;
+const VIEWS = ["findings", "ripples", "rehearsal"] as const;
 type View = (typeof VIEWS)[number];
 
 /** The review desk: a script on the left, what was found in it on the right. */
@@ -232,6 +233,7 @@ export function App() {
                   <UncheckedList answer={answer} />
                 </>
               )}
+              {view === "rehearsal" && <RehearsalView answer={answer} statement={current} onStatement={visit} />}
               {view === "ripples" && <Ripples answer={answer} statement={current} onStatement={visit} />}
             </>
           )}

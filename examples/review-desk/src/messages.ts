@@ -1,4 +1,12 @@
-import type { DialectId, Finding, PlacedUnchecked, StatementReview, StatementTrace, Verdict } from "cautela";
+import type {
+  DialectId,
+  Finding,
+  PlacedUnchecked,
+  RehearsalSheet,
+  StatementReview,
+  StatementTrace,
+  Verdict,
+} from "cautela";
 import type { CatalogEntry } from "./catalog-entries.ts";
 
 /** What the page asks of the worker. */
@@ -19,6 +27,8 @@ export interface Answer {
   unchecked: PlacedUnchecked[];
   /** The ripples of the statements that write. */
   traces: StatementTrace[];
+  /** The rehearsal of each changing statement. */
+  sheets: RehearsalSheet[];
   /** How many tables the catalog holds. */
   tables: number;
   /** What the catalog holds; null while it is the one that was sent before. */

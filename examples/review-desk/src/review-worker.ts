@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { Catalog, catalogFromDdl, review, trace } from "cautela";
+import { Catalog, catalogFromDdl, rehearse, review, trace } from "cautela";
 import { catalogEntries } from "./catalog-entries.ts";
 import type { Answer, Request } from "./messages.ts";
 
@@ -31,6 +31,7 @@ self.addEventListener("message", (event: MessageEvent<Request>) => {
     findings: result.findings,
     unchecked: result.unchecked,
     traces: trace(result).statements,
+    sheets: rehearse(result, { date: new Date().toISOString().slice(0, 10).replaceAll("-", "") }).sheets,
     tables: catalog?.size ?? 0,
     entries: catalog ? (builtFrom === before ? null : catalogEntries(catalog)) : [],
     milliseconds: performance.now() - began,

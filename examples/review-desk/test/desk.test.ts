@@ -161,4 +161,18 @@ describe.runIf(found)("the review desk", () => {
     await page.getByRole("button", { name: "Next" }).click();
     await expect.poll(() => page.locator(".box").count()).toBe(3);
   });
+
+  test("shows the queries to run by hand, phase by phase, and copies them", async () => {
+    await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
+    await page.getByRole("combobox", { name: "Script" }).selectOption("postgresql/09-through-the-view");
+    await page.getByRole("tab", { name: "rehearsal" }).click();
+    await page.getByText("Old and new values side by side").waitFor();
+    await page.locator(".query", { hasText: "Old and new values" }).getByRole("button", { name: "Copy" }).click();
+    await page.getByText("Copied").waitFor();
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toContain("AS new_berth_id");
+    await page.getByRole("tab", { name: /^Restore/ }).click();
+    await expect.poll(() => page.locator(".query").count()).toBeGreaterThan(5);
+    await page.locator(".cm-line", { hasText: "N12 (old)" }).click();
+    await expect.poll(() => page.locator(".query pre").first().textContent()).toContain("SET code =");
+  });
 });

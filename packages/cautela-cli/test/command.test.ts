@@ -1,11 +1,13 @@
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { expect, test } from "vitest";
+import { postgresUrl } from "../../cautela/test/engines.ts";
 
 const root = fileURLToPath(new URL("../../..", import.meta.url));
+const postgres = await postgresUrl();
 const folder = mkdtempSync(join(tmpdir(), "cautela-test-"));
 
 function cautela(args: string[], input = "", env: Record<string, string> = {}) {
@@ -108,6 +110,96 @@ test("trace shows what a statement writes besides what it names", () => {
   expect(cautela(["trace", script, "--statement", "9", ...catalog])).toMatchObject({ status: 2, out: "" });
   expect(cautela(["trace", script, "--statement", "0", ...catalog]).status).toBe(2);
   expect(cautela(["trace", script]).err).toContain("no catalog was given");
+});
+
+const harbour = ["--catalog", "demo/schema/postgresql.sql", "--catalog", "demo/data/postgresql.sql"];
+
+test("rehearse writes the queries of each phase, as text, into files, as Markdown and JSON", () => {
+  const script = "demo/scripts/postgresql/02-raise-all-fees.sql";
+  const { status, out, err } = cautela(["rehearse", script, "--date", "20261125", ...harbour]);
+  expect([status, err]).toEqual([0, ""]);
+  expect(out).toContain("CREATE TABLE mooring_before_20261125 AS");
+  expect(out).toContain("mooring.fee AS old_fee");
+  const folder = join(mkdtempSync(join(tmpdir(), "cautela-")), "sheet");
+  expect(cautela(["rehearse", script, "--output", folder, ...harbour]).status).toBe(0);
+  expect(readdirSync(folder)).toEqual([
+    "02-raise-all-fees.1-before.sql",
+    "02-raise-all-fees.2-change.sql",
+    "02-raise-all-fees.3-after.sql",
+    "02-raise-all-fees.4-restore.sql",
+  ]);
+  const second = JSON.parse(cautela(["rehearse", script, "--statement", "2", "--format", "json", ...harbour]).out);
+  expect(second.sheets.map((one: { target: string }) => one.target)).toEqual(["public.pilotage"]);
+  expect(cautela(["rehearse", script, "--format", "markdown", ...harbour]).out).toContain("### RESTORE");
+});
+
+test("a policy file softens, weighs, and names copies; a wrong one is told by its place", () => {
+  const policy = file(
+    "policy.yaml",
+    "tables:\n  berth: scratch\nweights:\n  no-way-back: off\nbackup:\n  name: 'keep_{table}_{date}'\n",
+  );
+  const script = file("clear.sql", "DELETE FROM berth;\nDELETE FROM mooring WHERE mooring_id = 3;");
+  const { status, out } = cautela(["review", script, "--policy", policy, "--format", "json", ...harbour]);
+  expect(status).toBe(0);
+  expect(JSON.parse(out).scripts[0].findings.map((one: { hazard: string }) => one.hazard)).not.toContain("no-way-back");
+  expect(cautela(["rehearse", script, "--policy", policy, "--date", "1", ...harbour]).out).toContain("keep_mooring_1");
+  for (const [text, message] of [
+    ["tabels: {}", "tabels: a policy has tables, weights, backup, settings"],
+    ["weights: { every-row: heavy }", "weights.every-row: heavy is not one of"],
+    ["backup: { name: copy }", "{table} is missing"],
+    ["tables: [", "Flow sequence"],
+  ]) {
+    const { status: bad, err } = cautela(["review", script, "--policy", file("bad.yaml", text)]);
+    expect([bad, err]).toEqual([2, expect.stringContaining(message)]);
+  }
+});
+
+test("measure counts on a database, compares with what is expected, and runs nothing that could write", async () => {
+  const { default: init } = await import("sql.js");
+  const { Database } = await init();
+  const database = new Database();
+  database.exec(
+    "CREATE TABLE berth (berth_id INTEGER PRIMARY KEY, code text); INSERT INTO berth (code) VALUES ('a'), ('b'), ('c')",
+  );
+  const path = file("harbour.db", Buffer.from(database.export()));
+  const script = file(
+    "count.sql",
+    "-- cautela: expect 2 rows\nUPDATE berth SET code = 'b' WHERE code IN ('a', 'b');\n-- cautela: expect at most 1 row\nDELETE FROM berth;\nDELETE FROM berth WHERE load_extension(code) = 1;",
+  );
+  const { status, out } = cautela(["measure", script, "--catalog", path]);
+  expect(status).toBe(1);
+  expect(out).toMatch(/line +2 {2}update of berth: 2 rows, 1 row really change, expected 2 rows {2}as expected/);
+  expect(out).toMatch(/line +4 {2}delete of berth: 3 rows, expected at most 1 row {2}■ another number/);
+  expect(out).toContain("not run: what load_extension does is not known");
+  const one = cautela(["measure", script, "--statement", "1", "--catalog", path, "--format", "json"]);
+  expect(one.status).toBe(0);
+  expect(JSON.parse(one.out).measured).toMatchObject([{ line: 2, touched: 2, changed: 1, met: true }]);
+  expect(cautela(["measure", script, "--catalog", "demo/schema/sqlite.sql"])).toMatchObject({ status: 2 });
+});
+
+test.runIf(postgres)("measure on a PostgreSQL server reads in a transaction that cannot write", async () => {
+  const { default: pg } = await import("pg");
+  const client = new pg.Client(postgres ?? "");
+  await client.connect();
+  try {
+    await client.query("DROP SCHEMA IF EXISTS cautela_measure CASCADE; CREATE SCHEMA cautela_measure");
+    await client.query(
+      "SET search_path = cautela_measure; CREATE TABLE berth (berth_id integer PRIMARY KEY, code text); INSERT INTO berth SELECT n, 'c' || n FROM generate_series(1, 12) n; CREATE FUNCTION bump(p text) RETURNS boolean LANGUAGE plpgsql AS $$ BEGIN DELETE FROM berth; RETURN true; END $$",
+    );
+    const url = new URL(postgres ?? "");
+    url.searchParams.set("options", "-c search_path=cautela_measure");
+    const script = file(
+      "server.sql",
+      "-- cautela: expect 12 rows\nUPDATE berth SET code = 'x' WHERE code LIKE 'c%';\nDELETE FROM berth WHERE bump(code);",
+    );
+    const { status, out } = cautela(["measure", script, "--catalog", url.href]);
+    expect([status, out]).toEqual([0, expect.stringContaining("12 rows, expected 12 rows  as expected")]);
+    expect(out).toContain("may write");
+    expect((await client.query("SELECT count(*)::int AS n FROM berth")).rows).toEqual([{ n: 12 }]);
+  } finally {
+    await client.query("DROP SCHEMA IF EXISTS cautela_measure CASCADE");
+    await client.end();
+  }
 });
 
 test("the demo and the hazards speak", () => {

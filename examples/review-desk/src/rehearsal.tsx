@@ -1,0 +1,106 @@
+import { PHASES, type Phase, type RehearsalSheet } from "cautela";
+import { useEffect, useState } from "react";
+import type { Answer } from "./messages.ts";
+
+interface RehearsalProps {
+  answer: Answer;
+  /** The statement in which the cursor stands. */
+  statement: number | null;
+  onStatement(index: number): void;
+}
+
+const TITLES: Record<Phase, string> = {
+  before: "Before",
+  change: "Change",
+  after: "After",
+  restore: "Restore",
+};
+
+/** The queries to run by hand for one statement, phase by phase. */
+export function RehearsalView({ answer, statement, onStatement }: RehearsalProps) {
+  const { sheets } = answer;
+  const [phase, setPhase] = useState<Phase>("before");
+  const found = sheets.findIndex((one) => one.statement === statement);
+  const at = found < 0 ? 0 : found;
+  const sheet = sheets[at];
+  if (!sheet) return <p className="nothing">No statement of this script changes rows.</p>;
+  const queries = sheet.queries.filter((query) => query.phase === phase);
+  return (
+    <div className="rehearsal">
+      <div className="tools">
+        <label>
+          Statement{" "}
+          <select value={at} onChange={(event) => onStatement(sheets[Number(event.target.value)].statement)}>
+            {sheets.map((one, i) => (
+              <option key={`${one.statement} ${one.target}`} value={i}>
+                line {one.line}: {one.kind} {one.target}
+              </option>
+            ))}
+          </select>
+        </label>
+        {sheet.expected && (
+          <span className="faint">
+            expected: {sheet.expected.atMost ? "at most " : ""}
+            {sheet.expected.rows} {sheet.expected.rows === 1 ? "row" : "rows"}
+          </span>
+        )}
+      </div>
+      <div className="tools">
+        <span className="tabs" role="tablist" aria-label="Phase">
+          {PHASES.map((one) => (
+            <button key={one} type="button" role="tab" aria-selected={phase === one} onClick={() => setPhase(one)}>
+              {TITLES[one]} ({sheet.queries.filter((query) => query.phase === one).length})
+            </button>
+          ))}
+        </span>
+        <span className="spring" />
+        <CopyButton label="Copy all" text={script(queries)} />
+      </div>
+      {phase === "before" && sheet.reasons.length > 0 && (
+        <ul className="reasons">
+          {sheet.reasons.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      )}
+      {queries.map(({ title, sql }) => (
+        <section key={`${title} ${sql}`} className="query">
+          <header>
+            <h2>{title}</h2>
+            <CopyButton label="Copy" text={terminated(sql)} />
+          </header>
+          <pre>{terminated(sql)}</pre>
+        </section>
+      ))}
+      {queries.length === 0 && <p className="faint">Nothing was written for this phase.</p>}
+    </div>
+  );
+}
+
+function terminated(sql: string): string {
+  return /;$|\n\/$/.test(sql) ? sql : `${sql};`;
+}
+
+function script(queries: RehearsalSheet["queries"]): string {
+  return queries.map(({ title, sql }) => `-- ${title}\n${terminated(sql)}\n`).join("\n");
+}
+
+function CopyButton({ label, text }: { label: string; text: string }) {
+  const [done, setDone] = useState(false);
+  useEffect(() => {
+    if (!done) return;
+    const timer = setTimeout(() => setDone(false), 1500);
+    return () => clearTimeout(timer);
+  }, [done]);
+  return (
+    <button
+      type="button"
+      disabled={text === ""}
+      onClick={() => {
+        void navigator.clipboard.writeText(text).then(() => setDone(true));
+      }}
+    >
+      {done ? "Copied" : label}
+    </button>
+  );
+}

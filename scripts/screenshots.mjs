@@ -40,6 +40,16 @@ async function pages() {
     await page.getByRole("button", { name: /^Catalog/ }).click();
     await page.locator(".objects summary").nth(3).click();
   });
+  await shot("desk-ripples", "light", async (page) => {
+    await page.getByRole("combobox", { name: "Script" }).selectOption("postgresql/09-through-the-view");
+    await page.getByRole("tab", { name: "ripples" }).click();
+    await page.locator(".arrow", { hasText: "key mooring_berth" }).locator("text").click();
+  });
+  await shot("desk-rehearsal", "light", async (page) => {
+    await page.getByRole("combobox", { name: "Script" }).selectOption("postgresql/02-raise-all-fees");
+    await page.getByRole("tab", { name: "rehearsal" }).click();
+    await page.locator(".query").first().waitFor();
+  });
   await browser.close();
   await server.close();
 }
@@ -81,6 +91,9 @@ async function terminals() {
     "cautela review demo/scripts/postgresql/0[45]*.sql --catalog demo/schema/postgresql.sql --catalog demo/data/postgresql.sql",
   );
   await shot("demo", "cautela demo");
+  const catalog = "--catalog demo/schema/postgresql.sql --catalog demo/data/postgresql.sql";
+  await shot("trace", `cautela trace demo/scripts/postgresql/09-through-the-view.sql ${catalog}`);
+  await shot("rehearse", `cautela rehearse demo/scripts/postgresql/09-through-the-view.sql --statement 2 ${catalog} | head -38`);
   await shot("hazards", "cautela hazards loose-or; cautela hazards outer-slip");
   await shot("catalog", "cautela catalog demo/schema/postgresql.sql demo/data/postgresql.sql");
   xvfb.kill();

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { Catalog, catalogFromDdl, rehearse, review, trace } from "cautela";
+import { Catalog, catalogFromDdl, type Finding, heaviestFirst, rehearse, review, trace } from "cautela";
 import { catalogEntries } from "./catalog-entries.ts";
 import type { Answer, Request } from "./messages.ts";
 
@@ -28,7 +28,7 @@ self.addEventListener("message", (event: MessageEvent<Request>) => {
     id: request.id,
     verdict: result.verdict,
     statements: result.statements.map((one, i) => ({ ...one, start: result.read[i].start, end: result.read[i].end })),
-    findings: result.findings,
+    findings: byStatement(result.findings),
     unchecked: result.unchecked,
     traces: trace(result).statements,
     sheets: rehearse(result, { date: new Date().toISOString().slice(0, 10).replaceAll("-", "") }).sheets,
@@ -38,3 +38,10 @@ self.addEventListener("message", (event: MessageEvent<Request>) => {
   };
   self.postMessage(answer);
 });
+
+/** In the order of the script, and within a statement the heaviest first. */
+function byStatement(findings: readonly Finding[]): Finding[] {
+  const groups = new Map<number, Finding[]>();
+  for (const finding of findings) groups.set(finding.statement, [...(groups.get(finding.statement) ?? []), finding]);
+  return [...groups.values()].flatMap(heaviestFirst);
+}

@@ -12,7 +12,7 @@ export function terminalInk(stream: { isTTY?: boolean }): Ink {
       case "ask":
         return colours.yellow(text);
       case "note":
-        return colours.blue(text);
+        return colours.cyan(text);
       case "clear":
         return colours.green(text);
       case "strong":

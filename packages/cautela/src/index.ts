@@ -31,6 +31,7 @@ export { traceMermaid } from "./report/trace-mermaid.ts";
 export { traceText } from "./report/trace-text.ts";
 export {
   type Finding,
+  heaviestFirst,
   type PlacedUnchecked,
   type Review,
   type ReviewDocument,

@@ -123,6 +123,11 @@ export function reaches(verdict: Verdict, threshold: Weight): boolean {
   return ORDER.indexOf(verdict) >= ORDER.indexOf(threshold);
 }
 
+/** Findings of one place in the order in which they are read: the heaviest first. */
+export function heaviestFirst(findings: readonly Finding[]): Finding[] {
+  return [...findings].sort((a, b) => ORDER.indexOf(b.weight) - ORDER.indexOf(a.weight));
+}
+
 /** Puts reviews together as one document of the JSON format. */
 export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument {
   return {

@@ -125,6 +125,7 @@ export class Timeline {
   /** Tables that the script has made. */
   readonly #made = new Set<string>();
   readonly #byTable = new Map<string, Copy[]>();
+  readonly #byName = new Map<string, Copy[]>();
   #open: TransactionSpan | null = null;
   #declared: string | null;
   readonly #dialect: Dialect;
@@ -246,7 +247,7 @@ export class Timeline {
         if (tree.target.kind !== "table" || !tree.source) break;
         const made = this.keyOf(tree.target.name, catalog);
         // A copy whose structure was made before is filled now.
-        const shell = this.copies.find((one) => one.name === made.key && one.structureOnly && !one.gone);
+        const shell = this.#byName.get(made.key)?.find((one) => one.structureOnly && !one.gone);
         this.#copy(step, tree.source, made, { temporary: shell?.temporary ?? false, empty: false, into: !shell });
         break;
       }
@@ -265,16 +266,15 @@ export class Timeline {
   }
 
   #lose(key: string, at: Moment): void {
-    for (const copy of this.copies) if (copy.name === key && !copy.gone) copy.gone = at;
+    for (const copy of this.#byName.get(key) ?? []) if (!copy.gone) copy.gone = at;
   }
 
   #add(copy: Copy): void {
     if (this.copies.length >= KEPT) return;
     copy.place = this.copies.length;
     this.copies.push(copy);
-    const own = this.#byTable.get(copy.of);
-    if (own) own.push(copy);
-    else this.#byTable.set(copy.of, [copy]);
+    keep(this.#byTable, copy.of, copy);
+    keep(this.#byName, copy.name, copy);
   }
 
   /** The copies of a table, in the order in which they are made. */
@@ -498,6 +498,18 @@ export class Timeline {
         else on(own);
       }
     }
+  }
+}
+
+/** A table is copied a few times in a script; of very many the latest are kept in mind. */
+const COPIES = 24;
+
+function keep(map: Map<string, Copy[]>, key: string, copy: Copy): void {
+  const list = map.get(key);
+  if (!list) map.set(key, [copy]);
+  else {
+    list.push(copy);
+    if (list.length > COPIES) list.shift();
   }
 }
 

@@ -10,8 +10,18 @@ export type WayBack =
   | { kind: "thin"; copy: Copy; why: string }
   | { kind: "none" };
 
-/** Judges the way back of one destruction, when the whole script is known. */
+const judged = new WeakMap<Destruction, WayBack>();
+
+/** Judges the way back of one destruction, when the whole script is known; found once for all hazards that ask. */
 export function wayBack(lost: Destruction, timeline: Timeline): WayBack {
+  const known = judged.get(lost);
+  if (known) return known;
+  const found = judge(lost, timeline);
+  judged.set(lost, found);
+  return found;
+}
+
+function judge(lost: Destruction, timeline: Timeline): WayBack {
   if (lost.declared !== null) return { kind: "kept", why: lost.declared };
   if (lost.span?.end === "rollback") return { kind: "trial", why: "the transaction is rolled back at its end" };
   let thin: { copy: Copy; why: string } | null = null;

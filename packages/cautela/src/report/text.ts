@@ -1,4 +1,4 @@
-import { type Finding, heavier, type Review, type StatementReview, type Verdict } from "../result.ts";
+import { type Finding, heavier, heaviestFirst, type Review, type StatementReview, type Verdict } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { MARKS, reachBar, reachWords } from "./marks.ts";
 import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./page.ts";
@@ -64,7 +64,7 @@ function statementReport(review: Review, statement: StatementReview, findings: F
       `      ${ink(role, bar)} ${ink("dim", `${inserts ? "inserts" : "reach"}: ${reachWords(statement.reach)}${target}`)}`,
     );
   }
-  for (const finding of findings) findingReport(finding, page);
+  for (const finding of heaviestFirst(findings)) findingReport(finding, page);
 }
 
 /** The lines of a statement, each with its number and, in the margin, the weight of what was found. */

@@ -36,9 +36,13 @@ export const hollowFilter: Hazard = {
         if (partly) because.push("only rows in which that column is NULL are left out");
         if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
         const rows = partly ? `every row of \`${target}\` that has a value there` : allRows(judged);
+        // An EXISTS without a tie is true or false for all rows at once, as the other table happens to be.
+        const untied = result.reasons.length > 0 && result.reasons.every(({ expr }) => expr.kind === "exists");
         return {
           weight: copy ? ("ask" as const) : ("stop" as const),
-          message: `The filter is always true, so this ${verb(judged)} ${rows}.`,
+          message: untied
+            ? `The filter does not ask about the row, so this ${verb(judged)} ${rows}, or none.`
+            : `The filter is always true, so this ${verb(judged)} ${rows}.`,
           because,
           remedy:
             "Replace the part that is always true by the condition you mean; if every row is meant, leave the WHERE away and keep a copy first.",

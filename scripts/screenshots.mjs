@@ -93,7 +93,10 @@ async function terminals() {
   await shot("demo", "cautela demo");
   const catalog = "--catalog demo/schema/postgresql.sql --catalog demo/data/postgresql.sql";
   await shot("trace", `cautela trace demo/scripts/postgresql/09-through-the-view.sql ${catalog}`);
-  await shot("rehearse", `cautela rehearse demo/scripts/postgresql/09-through-the-view.sql --statement 2 ${catalog} | head -38`);
+  await shot(
+    "rehearse",
+    `cautela rehearse demo/scripts/postgresql/09-through-the-view.sql --statement 2 ${catalog} | head -38`,
+  );
   await shot("hazards", "cautela hazards loose-or; cautela hazards outer-slip");
   await shot("catalog", "cautela catalog demo/schema/postgresql.sql demo/data/postgresql.sql");
   xvfb.kill();

@@ -27,6 +27,8 @@ export interface Drawing {
   arrows: Arrow[];
   width: number;
   height: number;
+  /** From left to right. */
+  across: boolean;
 }
 
 /** The width of a character of the drawn text, in pixels. */
@@ -62,10 +64,17 @@ function cut(text: string, length: number): string {
   return text.length > length ? `${text.slice(0, length - 1)}…` : text;
 }
 
-/** Places the boxes and arrows of a trace, from top to bottom. */
+/** Places the boxes and arrows of a trace: from top to bottom, or from left to right where that is narrower. */
 export function drawing(trace: StatementTrace): Drawing {
+  const down = placed(trace, "TB");
+  if (down.width < 640) return down;
+  const across = placed(trace, "LR");
+  return across.width < down.width ? across : down;
+}
+
+function placed(trace: StatementTrace, rankdir: "TB" | "LR"): Drawing {
   const graph = new Graph({ multigraph: true });
-  graph.setGraph({ rankdir: "TB", nodesep: 26, ranksep: 38, edgesep: 14, marginx: 14, marginy: 14 });
+  graph.setGraph({ rankdir, nodesep: 22, ranksep: 38, edgesep: 14, marginx: 14, marginy: 14 });
   graph.setDefaultEdgeLabel(() => ({}));
   const lines = new Map<number, string[]>();
   for (const node of trace.nodes) {
@@ -100,12 +109,12 @@ export function drawing(trace: StatementTrace): Drawing {
     };
   });
   const arrows = trace.edges.map((edge, i): Arrow => {
-    const placed = graph.edge(String(edge.from), String(edge.to), String(i));
-    const { points = [], x = 0, y = 0 } = placed as { points?: Arrow["points"]; x?: number; y?: number };
+    const spot = graph.edge(String(edge.from), String(edge.to), String(i));
+    const { points = [], x = 0, y = 0 } = spot as { points?: Arrow["points"]; x?: number; y?: number };
     return { edge, points, label: labelOf(edge), labelX: x, labelY: y };
   });
   const { width = 0, height = 0 } = graph.graph() as { width?: number; height?: number };
-  return { boxes, arrows, width, height };
+  return { boxes, arrows, width, height, across: rankdir === "LR" };
 }
 
 function labelOf({ how, name }: StatementTrace["edges"][number]): string {

@@ -63,7 +63,7 @@ export function Ripples({ answer, statement, onStatement }: RipplesProps) {
 }
 
 function RippleGraph({ trace }: { trace: StatementTrace }) {
-  const { boxes, arrows, width, height } = useMemo(() => drawing(trace), [trace]);
+  const { boxes, arrows, width, height, across } = useMemo(() => drawing(trace), [trace]);
   const [zoom, setZoom] = useState<number | null>(null);
   const [room, setRoom] = useState(0);
   const [focus, setFocus] = useState(0);
@@ -79,13 +79,23 @@ function RippleGraph({ trace }: { trace: StatementTrace }) {
     return () => measure.disconnect();
   }, []);
 
+  // A large graph is first seen where the statement stands.
+  useEffect(() => {
+    if (room > 0)
+      picture.current?.querySelector('[data-node="0"]')?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [room]);
+
   // It is as large as fits at first, and never larger than it was drawn.
   const fitting = room === 0 ? 1 : Math.min(1, Math.max(0.6, (room - 4) / Math.max(width, 1)));
   const scale = zoom ?? fitting;
   const zoomBy = (factor: number) => setZoom(Math.min(3, Math.max(0.2, scale * factor)));
 
   function onKey(event: KeyboardEvent): void {
-    const next = { ArrowDown: "to", ArrowUp: "from", ArrowRight: "right", ArrowLeft: "left" }[event.key];
+    const next = (
+      across
+        ? { ArrowRight: "to", ArrowLeft: "from", ArrowDown: "down", ArrowUp: "up" }
+        : { ArrowDown: "to", ArrowUp: "from", ArrowRight: "right", ArrowLeft: "left" }
+    )[event.key];
     if (event.key === "+" || event.key === "=") zoomBy(1.25);
     else if (event.key === "-") zoomBy(0.8);
     else if (event.key === "0") setZoom(null);
@@ -112,7 +122,7 @@ function RippleGraph({ trace }: { trace: StatementTrace }) {
         <button type="button" aria-label="Larger" onClick={() => zoomBy(1.25)}>
           +
         </button>
-        <button type="button" onClick={() => setZoom(null)}>
+        <button type="button" onClick={() => setZoom(Math.min(1, (room - 4) / Math.max(width, 1)))}>
           Whole
         </button>
         <button type="button" onClick={() => picture.current && save(picture.current, trace)}>
@@ -274,12 +284,18 @@ function neighbour(id: number, way: string, boxes: readonly Box[], arrows: reado
   if (way === "to") return arrows.find(({ edge }) => edge.from === id)?.edge.to ?? null;
   if (way === "from") return arrows.find(({ edge }) => edge.to === id)?.edge.from ?? null;
   const own = boxes[id];
-  const side = way === "right" ? 1 : -1;
-  const middle = (box: Box) => box.x + box.width / 2;
+  const side = way === "right" || way === "down" ? 1 : -1;
+  const upright = way === "down" || way === "up";
+  const middle = (box: Box) => (upright ? box.y + box.height / 2 : box.x + box.width / 2);
+  // Boxes beside it are those of the same rank.
+  const apartFrom = (box: Box) =>
+    upright
+      ? box.x > own.x + own.width || box.x + box.width < own.x
+      : box.y > own.y + own.height || box.y + box.height < own.y;
   let best: Box | null = null;
   for (const box of boxes) {
     const apart = (middle(box) - middle(own)) * side;
-    if (apart <= 0 || box.y > own.y + own.height || box.y + box.height < own.y) continue;
+    if (apart <= 0 || apartFrom(box)) continue;
     if (!best || apart < (middle(best) - middle(own)) * side) best = box;
   }
   return best?.id ?? null;

@@ -1,3 +1,4 @@
+export { type Privilege, privilegesOf } from "./analysis/privileges.ts";
 export type { Reach, ReachBound } from "./analysis/reach.ts";
 export type {
   FiredRipple,

@@ -65,6 +65,8 @@ export interface Destruction {
   span: TransactionSpan | null;
   /** Copies are looked for among those made before it. */
   copies: number;
+  /** ROLLBACK TO a savepoint before it takes it back. */
+  undone: boolean;
 }
 
 /** From BEGIN to COMMIT, ROLLBACK, or the end of the script. */
@@ -122,6 +124,8 @@ export class Timeline {
   errors: { at: Moment; stops: boolean } | null = null;
   /** The database that USE has made the current one. */
   database: { name: string; at: Moment } | null = null;
+  /** How much had been destroyed when a savepoint was set. */
+  readonly #savepoints = new Map<string, number>();
   /** Tables that the script has made. */
   readonly #made = new Set<string>();
   readonly #byTable = new Map<string, Copy[]>();
@@ -180,6 +184,12 @@ export class Timeline {
         if (!this.#open) this.#begin(at);
       } else if (tree.action === "commit" || tree.action === "prepare") this.#end("commit", at, "");
       else if (tree.action === "rollback") this.#end("rollback", at, "");
+      else if (tree.action === "savepoint" && tree.name)
+        this.#savepoints.set(tree.name.text.toLowerCase(), this.destructions.length);
+      else if (tree.action === "rollback-to" && tree.name) {
+        const from = this.#savepoints.get(tree.name.text.toLowerCase());
+        if (from !== undefined) for (const lost of this.destructions.slice(from)) lost.undone = true;
+      }
       return;
     }
     if (tree.kind === "setting" && tree.name === "autocommit") {
@@ -307,7 +317,7 @@ export class Timeline {
     copy.columns = columnsOf(body);
     if (body.where) {
       copy.filter = filterKeys(conjuncts(body.where), step.slice);
-      copy.filterText = step.slice(body.where.start, body.where.end);
+      copy.filterText = shortText(step, body.where);
     }
     if (body.from.length > 1 || source.kind === "joined")
       copy.uncertain = "it joins other tables, so rows may be missing";
@@ -343,6 +353,7 @@ export class Timeline {
         ripples: rippled.filter(({ name }) => name !== one.shown),
         span: this.#open,
         copies: this.copies.length,
+        undone: false,
         ...one,
       });
     };
@@ -364,7 +375,7 @@ export class Timeline {
         action: change.action,
         columns,
         filter: where || joined ? filterKeys(parts, step.slice) : null,
-        filterText: where ? step.slice(where.start, where.end) : "",
+        filterText: where ? shortText(step, where) : "",
         reach,
         table: change.table ?? null,
         softener,
@@ -499,6 +510,12 @@ export class Timeline {
       }
     }
   }
+}
+
+/** A filter as messages show it: in one line, cut where it is very long. */
+function shortText({ slice }: Step, { start, end }: Expr): string {
+  const text = slice(start, Math.min(end, start + 400)).replace(/\s+/g, " ");
+  return end - start > 400 ? `${text}…` : text;
 }
 
 /** A table is copied a few times in a script; of very many the latest are kept in mind. */

@@ -23,6 +23,7 @@ export function wayBack(lost: Destruction, timeline: Timeline): WayBack {
 
 function judge(lost: Destruction, timeline: Timeline): WayBack {
   if (lost.declared !== null) return { kind: "kept", why: lost.declared };
+  if (lost.undone) return { kind: "trial", why: "the script rolls back to a savepoint before it" };
   if (lost.span?.end === "rollback") return { kind: "trial", why: "the transaction is rolled back at its end" };
   let thin: { copy: Copy; why: string } | null = null;
   const own = timeline.copiesOf(lost.key);

@@ -1,3 +1,4 @@
+import type { Privilege } from "../analysis/privileges.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 
 export type Phase = "before" | "change" | "after" | "restore";
@@ -24,6 +25,8 @@ export interface RehearsalSheet {
   queries: RehearsalQuery[];
   /** What could not be written truthfully, and why. */
   reasons: string[];
+  /** The rights that the statement asks of whoever runs it; the copies need CREATE besides. */
+  privileges: Privilege[];
   /** The number of rows that the author expects; null without a comment. */
   expected: { rows: number; atMost: boolean } | null;
 }

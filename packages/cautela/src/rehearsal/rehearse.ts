@@ -1,3 +1,4 @@
+import { privilegesOf } from "../analysis/privileges.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
@@ -31,6 +32,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
     if (!source) continue;
     const made = sheetsOf(statement, source, review.ripples.get(statement.index) ?? [], writer, names);
     for (const sheet of made) {
+      sheet.privileges = privilegesOf(source.tree, review.catalog, sheet.target);
       if (review.catalog) takeOutHarm(sheet, review.catalog);
       // Queries that are run before the whole script meet rows as they are before its first statement.
       const earlier = touched.get(sheet.target);

@@ -47,7 +47,16 @@ export class Sheet {
     this.writer = writer;
     this.triggers = source.triggers;
     const { index, line, kind } = statement;
-    this.#sheet = { statement: index, line, kind, target, queries: [], reasons: [], expected: source.expected };
+    this.#sheet = {
+      statement: index,
+      line,
+      kind,
+      target,
+      queries: [],
+      reasons: [],
+      privileges: [],
+      expected: source.expected,
+    };
   }
 
   add(phase: Phase, purpose: RehearsalQuery["purpose"], title: string, sql: string): void {

@@ -21,6 +21,8 @@ function sheetPhase(sheet: RehearsalSheet, phase: Phase, { dialect }: Rehearsal)
   const reasons = phase === "before" ? sheet.reasons : [];
   if (queries.length === 0 && reasons.length === 0) return null;
   const lines = [`-- line ${sheet.line}: ${sheet.kind} of ${sheet.target}`];
+  if (phase === "before" && sheet.privileges.length > 0)
+    lines.push(`-- needs: ${sheet.privileges.map(({ right, object }) => `${right} on ${object}`).join(", ")}`);
   for (const reason of reasons) lines.push(`-- note: ${reason}`);
   for (const { title, sql } of queries) {
     lines.push("", `-- ${title}`);

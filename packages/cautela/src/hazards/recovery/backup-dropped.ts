@@ -32,7 +32,7 @@ DELETE FROM mooring WHERE status = 'left';`,
     const said = new Set<number>();
     for (const lost of timeline.destructions) {
       if (lost.softener !== null || lost.declared !== null || tableClass(lost.shown, policy) !== "business") continue;
-      if (lost.span?.end === "rollback") continue;
+      if (lost.undone || lost.span?.end === "rollback") continue;
       const copy = lostCopy(lost, timeline);
       if (!copy?.gone || copy.gone.statement < lost.at.statement || said.has(copy.place)) continue;
       // The rows have gone back from the copy: it was a detour and not a copy to keep.

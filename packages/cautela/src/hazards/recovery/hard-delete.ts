@@ -33,7 +33,14 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
     const drafts: Draft[] = [];
     const said = new Set<string>();
     for (const lost of timeline.destructions) {
-      if (lost.action !== "delete" || lost.softener !== null || !lost.table || lost.span?.end === "rollback") continue;
+      if (
+        lost.action !== "delete" ||
+        lost.softener !== null ||
+        !lost.table ||
+        lost.undone ||
+        lost.span?.end === "rollback"
+      )
+        continue;
       if (tableClass(lost.shown, policy) !== "business") continue;
       const reason = meaning(lost.table, catalog, policy.tables?.[lost.shown] === "business");
       if (!reason) continue;

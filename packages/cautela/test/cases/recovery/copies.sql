@@ -73,6 +73,15 @@ DELETE FROM mooring WHERE day < 9;
 BEGIN;
 UPDATE mooring SET fee = 0 WHERE day < 9;
 ROLLBACK;
+-- case: a part that is rolled back to a savepoint [postgresql mysql mariadb sqlite]
+-- finds: 2 no-way-back note
+-- finds: 4 no-way-back ask
+BEGIN;
+SAVEPOINT before;
+DELETE FROM mooring WHERE day < 8;
+ROLLBACK TO SAVEPOINT before;
+DELETE FROM mooring WHERE day < 9;
+COMMIT;
 -- case: old values that the filter names are known [postgresql mysql mariadb sqlite tsql plsql jet]
 UPDATE mooring SET fee = 5 WHERE fee = 0;
 -- case: a dropped table [postgresql mysql mariadb sqlite tsql plsql jet]

@@ -4,9 +4,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { expect, test } from "vitest";
-import { postgresUrl } from "../../cautela/test/engines.ts";
+import { mariadbUrl, postgresUrl } from "../../cautela/test/engines.ts";
 
 const root = fileURLToPath(new URL("../../..", import.meta.url));
+const mariadb = await mariadbUrl();
 const postgres = await postgresUrl();
 const folder = mkdtempSync(join(tmpdir(), "cautela-test-"));
 
@@ -199,6 +200,24 @@ test.runIf(postgres)("measure on a PostgreSQL server reads in a transaction that
   } finally {
     await client.query("DROP SCHEMA IF EXISTS cautela_measure CASCADE");
     await client.end();
+  }
+});
+
+test.runIf(mariadb)("measure on a MariaDB server", async () => {
+  const { default: mysql } = await import("mysql2/promise");
+  const connection = await mysql.createConnection({ uri: mariadb ?? "", multipleStatements: true });
+  try {
+    await connection.query(
+      "DROP DATABASE IF EXISTS cautela_measure; CREATE DATABASE cautela_measure; USE cautela_measure; CREATE TABLE berth (berth_id int PRIMARY KEY, code varchar(9)); INSERT INTO berth VALUES (1, 'a'), (2, 'b')",
+    );
+    const url = new URL(mariadb ?? "");
+    url.pathname = "/cautela_measure";
+    const script = file("maria.sql", "-- cautela: expect 1 row\nUPDATE berth SET code = 'a' WHERE berth_id > 0;");
+    const { status, out } = cautela(["measure", script, "--catalog", url.href]);
+    expect([status, out]).toEqual([1, expect.stringContaining("2 rows, 1 row really change, expected 1 row")]);
+  } finally {
+    await connection.query("DROP DATABASE IF EXISTS cautela_measure");
+    await connection.end();
   }
 });
 

@@ -21,6 +21,7 @@ import { hazards } from "./hazards/register.ts";
 import type { Policy } from "./policy.ts";
 import type { Region } from "./region.ts";
 import { type ChangeSource, type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
+import { ownText } from "./sql/compact.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
 import { executed } from "./sql/executed.ts";
@@ -279,9 +280,10 @@ export class ReviewSession {
     };
     const found = this.#result.findings.length > before;
     const lineStart = statement.start - (region.column - 1);
-    if (found) this.#excerpts.set(index, source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT)));
+    if (found)
+      this.#excerpts.set(index, ownText(source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT))));
     else if (this.#spare.size < SPARE) {
-      const excerpt = source.slice(lineStart, Math.min(statement.end, lineStart + SHORT));
+      const excerpt = ownText(source.slice(lineStart, Math.min(statement.end, lineStart + SHORT)));
       this.#spare.set(index, { excerpt, review });
     }
     if (this.#keepAll || found) this.#result.statements.push(review);

@@ -4,6 +4,7 @@ import { tableNameOf, writtenName } from "../catalog/names.ts";
 import type { Policy } from "../policy.ts";
 import type { Region } from "../region.ts";
 import { walk } from "../sql/children.ts";
+import { ownText } from "../sql/compact.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../sql/tree.ts";
 import { type Change, targetName } from "./change.ts";
@@ -515,7 +516,7 @@ export class Timeline {
 /** A filter as messages show it: in one line, cut where it is very long. */
 function shortText({ slice }: Step, { start, end }: Expr): string {
   const text = slice(start, Math.min(end, start + 400)).replace(/\s+/g, " ");
-  return end - start > 400 ? `${text}…` : text;
+  return ownText(end - start > 400 ? `${text}…` : text);
 }
 
 /** A table is copied a few times in a script; of very many the latest are kept in mind. */

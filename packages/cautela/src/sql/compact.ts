@@ -5,3 +5,8 @@
 export function compact<E>(list: E[]): E[] {
   return list.length < 17 ? list.slice() : list;
 }
+
+/** A short text of its own: a slice keeps the whole text alive that it was cut from. */
+export function ownText(text: string): string {
+  return text.split("").join("");
+}

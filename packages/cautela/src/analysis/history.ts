@@ -1,5 +1,6 @@
 import type { Region } from "../region.ts";
 import type { ConstantValue } from "./conditions.ts";
+import type { Look } from "./look.ts";
 import { RowKeys } from "./references.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
@@ -75,14 +76,7 @@ export class History {
   }
 
   /** The latest SELECT that looks at rows of one table. */
-  look: {
-    statement: number;
-    line: number;
-    key: string;
-    shown: string;
-    filter: ReadonlySet<string>;
-    text: string;
-  } | null = null;
+  look: (Look & { statement: number; line: number }) | null = null;
 
   /** Tables that the script has made, and columns that it has added, by key. */
   readonly made = new Set<string>();

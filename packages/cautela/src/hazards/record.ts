@@ -1,5 +1,6 @@
 import { assignedIn, type ConstantValue, pinnedConstants, whereParts } from "../analysis/conditions.ts";
 import { fingerprint, type History } from "../analysis/history.ts";
+import { lookOf } from "../analysis/look.ts";
 import { isEnginesOwn } from "../analysis/missing.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../analysis/references.ts";
 import { storedValues } from "../analysis/stored-values.ts";
@@ -10,7 +11,6 @@ import { foldName, tableNameOf, writtenName } from "../catalog/names.ts";
 import type { Region } from "../region.ts";
 import type { Expr, Name } from "../sql/tree.ts";
 import type { HazardContext } from "./hazard.ts";
-import { lookOf } from "./recovery/check-differs.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
 export function record(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
@@ -67,7 +67,7 @@ export function record(context: HazardContext, history: History, at: { statement
       } else for (const name of tree.name.split(",")) history.noteSetting(name, tree.value.toLowerCase());
       break;
     case "select": {
-      const look = lookOf(context);
+      const look = lookOf(tree, context.timeline, context.catalog, context.slice);
       if (look) history.look = { ...look, statement: at.statement, line: at.region.line };
       break;
     }

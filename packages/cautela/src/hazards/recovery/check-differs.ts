@@ -1,7 +1,6 @@
 import { conjuncts } from "../../analysis/reach.ts";
-import { conditionKey } from "../../analysis/timeline.ts";
-import type { Select } from "../../sql/tree.ts";
-import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { filterKeys } from "../../analysis/timeline.ts";
+import type { Draft, Hazard } from "../hazard.ts";
 
 /**
  * The SELECT that looks before has another filter, or another table, than the change.
@@ -36,7 +35,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     const [{ change, target, result }] = changes;
     if (context.at.statement - look.statement > 2 || context.inCode) return [];
     if (!tree.where || tree.from.length > (tree.kind === "delete" ? 1 : 0) || change.conditions.length !== 1) return [];
-    const own = new Set(conjuncts(tree.where).map((part) => conditionKey(slice(part.start, part.end))));
+    const own = filterKeys(conjuncts(tree.where), slice);
     const same = own.size === look.filter.size && [...own].every((one) => look.filter.has(one));
     const key = context.timeline.keyOf(change.name, context.catalog).key;
     const draft = (message: string, because: string[]): Draft[] => [
@@ -65,26 +64,6 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     );
   },
 };
-
-/** The table and the filter of a SELECT that looks at one table; null for other queries. */
-export function lookOf(
-  context: HazardContext,
-): { key: string; shown: string; filter: ReadonlySet<string>; text: string } | null {
-  const { tree, slice, timeline, catalog } = context;
-  if (tree.kind !== "select" || tree.query.with || tree.query.body.kind !== "select") return null;
-  const body: Select = tree.query.body;
-  const [source] = body.from;
-  if (body.from.length !== 1 || source.kind !== "table" || !body.where || body.into || body.groupBy.length > 0)
-    return null;
-  const { key, shown } = timeline.keyOf(source.name, catalog);
-  const { start, end } = body.where;
-  return {
-    key,
-    shown,
-    filter: new Set(conjuncts(body.where).map((part) => conditionKey(slice(part.start, part.end)))),
-    text: slice(start, end),
-  };
-}
 
 function columnsIn(text: string, columns: readonly string[]): Set<string> {
   const words = new Set(text.toLowerCase().match(/[a-z_][a-z0-9_$]*/g) ?? []);

@@ -211,12 +211,14 @@ async function walk(
 ): Promise<{ touched: number | null }> {
   const before = await contents(engine);
   let touched: number | null = null;
+  let promised: Row = {};
   for (const { title, sql: query } of [
     ...of(sheet, "count"),
     ...of(sheet, "figure").filter((one) => one.phase === "before"),
   ]) {
     const [row] = await engine.look(query);
     if (title === "How many rows it touches") touched = Number(row.rows_touched);
+    if (title.startsWith("What the figures should be")) promised = row;
   }
   const previews: Row[][] = [];
   for (const { sql: query } of of(sheet, "preview")) previews.push(await engine.look(query));
@@ -225,7 +227,16 @@ async function walk(
   const [change] = sheet.queries.filter(({ phase }) => phase === "change");
   await engine.run(change.sql);
   if (touched !== null && touched > 0 && sheet.kind === "update" && !through) await sameValues(engine, sheet, previews);
-  for (const { sql: query } of sheet.queries.filter(({ phase }) => phase === "after")) await engine.look(query);
+  const now: Row = {};
+  for (const { title, sql: query } of sheet.queries.filter(({ phase }) => phase === "after")) {
+    const [row] = await engine.look(query);
+    if (title === `Control figures of ${sheet.target}`) Object.assign(now, row);
+  }
+  for (const [name, value] of Object.entries(promised)) {
+    const is = name === "expected_rows" ? now.all_rows : now[name.slice("expected_".length)];
+    // Of no rows there is no sum to take away.
+    if (value !== null) expect([sql, name, Number(is)]).toEqual([sql, name, Number(value)]);
+  }
   for (const { sql: step } of of(sheet, "restore")) await engine.run(step);
   const after = await contents(engine);
   if (of(sheet, "restore").length > 0) {

@@ -139,6 +139,7 @@ function changeSheet(
   const own = names.next(table);
   const whole = view !== undefined || text.unsettled;
   figures(sheet, "before", table, text.assignments, fired);
+  if (!view) arithmetic(sheet, text, table, fired);
   sheet.add(
     "before",
     "copy",
@@ -332,6 +333,38 @@ function figures(
       "figure",
       `Control figures of ${shownTable(other)}`,
       `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(other)}`,
+    );
+}
+
+/** What the control figures should be afterwards, worked out from the change itself. */
+function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: readonly FiredRipple[]): void {
+  const { writer } = sheet;
+  if (text.joined || text.tail !== "" || text.unsettled) return;
+  // A trigger that changes the row, drops it, or changes the table again has an arithmetic of its own.
+  const disturbed = fired.some(
+    ({ ripple }) =>
+      ripple.notes.some(({ kind }) => kind === "rewrites" || kind === "swallows" || kind === "opaque") ||
+      ripple.nodes.some(({ id, relation }) => id !== 0 && relation === table),
+  );
+  if (disturbed) return;
+  const met = text.where ?? "1 = 1";
+  const columns: string[] = [];
+  if (text.assignments.length === 0) columns.push(`COUNT(*) - SUM(${writer.either(met, "1", "0")}) AS expected_rows`);
+  for (const { column, value, assignment } of text.assignments) {
+    const known = table.columns.find(({ name }) => name === column);
+    const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");
+    if (!known || !NUMERIC.test(known.type) || !plain) continue;
+    const own = `${text.ref}.${writer.name(column)}`;
+    columns.push(
+      `SUM(${writer.either(met, writer.stored(`(${value})`, known), own)}) AS ${writer.name(`expected_sum_${column.toLowerCase()}`)}`,
+    );
+  }
+  if (columns.length > 0)
+    sheet.add(
+      "before",
+      "figure",
+      "What the figures should be afterwards",
+      `${text.head}SELECT ${columns.join(", ")}\nFROM ${text.from}`,
     );
 }
 

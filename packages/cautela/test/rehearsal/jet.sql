@@ -27,6 +27,10 @@ ORDER BY mooring.mooring_id;
 SELECT COUNT(*) AS all_rows, SUM(fee) AS sum_fee
 FROM mooring;
 
+-- What the figures should be afterwards
+SELECT SUM(IIF(status = 'planned', (fee * 1.1), mooring.fee)) AS expected_sum_fee
+FROM mooring;
+
 -- Keep the rows that will change
 SELECT mooring.*
 INTO mooring_before_20261125

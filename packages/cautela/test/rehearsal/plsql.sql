@@ -27,6 +27,10 @@ FROM PILOTAGE;
 SELECT COUNT(*) AS all_rows
 FROM MOORING_LOG;
 
+-- What the figures should be afterwards
+SELECT COUNT(*) - SUM(CASE WHEN status = 'cancelled' THEN 1 ELSE 0 END) AS expected_rows
+FROM mooring;
+
 -- Keep the rows that will change
 CREATE TABLE MOORING_BEFORE_20261125 AS
 SELECT mooring.*

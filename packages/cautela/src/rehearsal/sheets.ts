@@ -527,7 +527,7 @@ function guarded(
       "change",
       "guarded",
       "The change, rolled back at another number of rows",
-      writer.guarded(source.text, changed, shownTable(table)) ?? source.text,
+      writer.guarded(source.text, exact ?? changed, shownTable(table), changed) ?? source.text,
     );
     return;
   }

@@ -19,8 +19,8 @@ const schema = (dialect: string): [string, string] => {
 
 interface Engine {
   tables: string[];
-  /** The rows of a table, as text. */
-  rows(table: string): Promise<string>;
+  /** The rows of a table, each as text. */
+  rows(table: string): Promise<string[]>;
   begin(): Promise<void>;
   run(sql: string): Promise<void>;
   rollback(): Promise<void>;
@@ -51,6 +51,33 @@ function sure({ nodes, edges }: StatementTrace): Set<string> {
   return new Set(nodes.filter(({ id, written }) => written && reached.has(id)).map(({ name }) => bare(name)));
 }
 
+/** How many rows of a table are other ones than before. */
+function rowsChanged(before: readonly string[], after: readonly string[]): number {
+  const missing = (from: readonly string[], others: readonly string[]): number => {
+    const left = new Map<string, number>();
+    for (const row of others) left.set(row, (left.get(row) ?? 0) + 1);
+    let count = 0;
+    for (const row of from) {
+      const rest = left.get(row) ?? 0;
+      if (rest === 0) count++;
+      else left.set(row, rest - 1);
+    }
+    return count;
+  };
+  return Math.max(missing(before, after), missing(after, before));
+}
+
+/** At most how many rows of a table can change, as the trace says. */
+function boundOf(table: string, { nodes }: StatementTrace): number {
+  let sum = 0;
+  for (const { name, written, reach } of nodes) {
+    if (!written || bare(name) !== table) continue;
+    if (reach.bound === "one" || reach.bound === "few") sum += reach.rows ?? 1;
+    else if (reach.bound !== "none") return Number.POSITIVE_INFINITY;
+  }
+  return sum;
+}
+
 const bare = (name: string): string => name.slice(name.lastIndexOf(".") + 1);
 
 async function compare(
@@ -72,9 +99,13 @@ async function compare(
       return { refused: true };
     }
     const after = await Promise.all(engine.tables.map((table) => engine.rows(table)));
-    const really = engine.tables.filter((_, i) => before[i] !== after[i]);
+    const changed = engine.tables.map((_, i) => rowsChanged(before[i], after[i]));
+    const really = engine.tables.filter((_, i) => changed[i] > 0);
     const predicted = graph.nodes.filter(({ written }) => written).map(({ name }) => bare(name));
     expect(predicted, sql).toEqual(expect.arrayContaining(really));
+    // And no more rows than the bounds of the places in the table say together.
+    for (const [i, table] of engine.tables.entries())
+      expect(changed[i], `${sql}: rows of ${table}`).toBeLessThanOrEqual(boundOf(table, graph));
     const swallowed = graph.notes.some(({ kind }) => kind === "swallows");
     const target = graph.nodes.find(({ written }) => written);
     if (really.length > 0 && target && really.includes(bare(target.name)) && !swallowed)
@@ -100,11 +131,7 @@ async function pg(ddl: string): Promise<Engine> {
   return {
     tables: rows.map(({ name }) => name),
     rows: async (table) =>
-      (
-        await db.query<{ t: string }>(
-          `SELECT coalesce(string_agg(t::text, ';' ORDER BY t::text), '') AS t FROM ONLY ${table} t`,
-        )
-      ).rows[0].t,
+      (await db.query<{ t: string }>(`SELECT t::text AS t FROM ONLY ${table} t`)).rows.map(({ t }) => t),
     begin: async () => void (await db.exec("BEGIN")),
     run: async (sql) => void (await db.exec(sql)),
     rollback: async () => void (await db.exec("ROLLBACK")),
@@ -120,7 +147,7 @@ async function sqlite(ddl: string): Promise<Engine> {
   const [found] = db.exec("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY 1");
   return {
     tables: found.values.map(([name]) => String(name)),
-    rows: async (table) => JSON.stringify(db.exec(`SELECT * FROM ${table} ORDER BY 1, 2`)),
+    rows: async (table) => (db.exec(`SELECT * FROM ${table}`)[0]?.values ?? []).map((row) => JSON.stringify(row)),
     begin: async () => void db.exec("BEGIN"),
     run: async (sql) => void db.exec(sql),
     rollback: async () => void db.exec("ROLLBACK"),
@@ -135,7 +162,8 @@ async function mariadb(url: string, ddl: string): Promise<Engine> {
   const [found] = await db.query<mysql.RowDataPacket[]>("SHOW FULL TABLES WHERE Table_type = 'BASE TABLE'");
   return {
     tables: found.map((row) => String(Object.values(row)[0])),
-    rows: async (table) => JSON.stringify((await db.query(`SELECT * FROM ${table} ORDER BY 1, 2`))[0]),
+    rows: async (table) =>
+      (await db.query<mysql.RowDataPacket[]>(`SELECT * FROM ${table}`))[0].map((row) => JSON.stringify(row)),
     begin: async () => void (await db.query("START TRANSACTION")),
     run: async (sql) => void (await db.query(sql)),
     rollback: async () => void (await db.query("ROLLBACK")),

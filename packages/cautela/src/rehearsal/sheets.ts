@@ -634,7 +634,7 @@ function restore(
   putTogether(sheet, table, own, kept);
 }
 
-/** The columns of a table that a change gives other values, triggers and the engine included; null: any of them. */
+/** The columns of a table that a change gives other values, triggers and the engine included; null where it may be any. */
 function touchedColumns(table: Table, changed: readonly string[], fired: readonly FiredRipple[]): Set<string> | null {
   const touched = new Set(changed);
   for (const { ripple } of fired) {

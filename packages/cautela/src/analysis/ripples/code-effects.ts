@@ -2,7 +2,7 @@ import { foldName } from "../../catalog/names.ts";
 import type { Parsed } from "../../catalog/trees.ts";
 import { walk } from "../../sql/children.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, IfStatement, Name, OpaqueStatement, Statement } from "../../sql/tree.ts";
+import type { Expr, IfStatement, Name, Node, OpaqueStatement, Statement } from "../../sql/tree.ts";
 
 /** A condition under which a piece of code runs; `condition: null` where it cannot be told (loops, handlers). */
 export interface Guard {
@@ -10,16 +10,19 @@ export interface Guard {
   holds: boolean;
 }
 
-/** What a body does, as far as its text says: names are not looked up yet, conditions not decided. */
+/**
+ * What a body does, as far as its text says: names are not looked up yet, conditions not decided. `many`: it
+ * may happen several times in one run of the body, in a loop or once for each row of a query.
+ */
 export interface CodeEffects {
   /** Statements that change rows, or read through functions that may. */
-  statements: { statement: Statement; guards: readonly Guard[] }[];
+  statements: { statement: Statement; guards: readonly Guard[]; many: boolean }[];
   /** Columns of the new row that it assigns, folded, and what they are given. */
   rewrites: { column: string; value: RewrittenBy; guards: readonly Guard[] }[];
   /** Places where it refuses the change, or drops the row without a word. */
   stops: { what: "refuses" | "swallows"; message: string; guards: readonly Guard[] }[];
   /** Routines that it calls. A procedure is called for its effects; a function may have none. */
-  calls: { name: Name; procedure: boolean; guards: readonly Guard[] }[];
+  calls: { name: Name; procedure: boolean; guards: readonly Guard[]; many: boolean }[];
   /** What is put together while it runs, or could not be read. */
   opaque: { why: string; guards: readonly Guard[] }[];
 }
@@ -40,6 +43,7 @@ class Reader {
   readonly #effects: CodeEffects;
   readonly #text: string;
   readonly #dialect: Dialect;
+  #loops = 0;
 
   constructor(effects: CodeEffects, text: string, dialect: Dialect) {
     this.#effects = effects;
@@ -81,7 +85,9 @@ class Reader {
         this.#branches(statement, guards);
         return;
       case "loop":
+        this.#loops++;
         this.list(statement.body, [...guards, UNTOLD]);
+        this.#loops--;
         this.#calls(statement.query, guards);
         return;
       case "declare":
@@ -103,7 +109,7 @@ class Reader {
         const { body } = statement.query;
         const into = statement.query.into ?? (body.kind === "select" ? body.into : null);
         if (into?.what === "variables") for (const target of into.targets) this.#rewrite(target, "other", guards);
-        statements.push({ statement, guards });
+        statements.push({ statement, guards, many: this.#loops > 0 });
         this.#calls(statement, guards);
         return;
       }
@@ -118,7 +124,7 @@ class Reader {
         opaque.push({ why: "a part of it could not be read", guards });
         return;
       default:
-        statements.push({ statement, guards });
+        statements.push({ statement, guards, many: this.#loops > 0 });
         this.#calls(statement, guards);
     }
   }
@@ -146,13 +152,14 @@ class Reader {
     const returns = /^return\b/i.test(this.#slice(statement));
     if (/^raise_application_error$/i.test(name.parts[name.parts.length - 1].text))
       this.#stop("refuses", quotedIn(this.#slice(statement)), guards);
-    else this.#effects.calls.push({ name, procedure: !returns, guards });
+    else this.#effects.calls.push({ name, procedure: !returns, guards, many: this.#loops > 0 });
     this.#calls(statement, guards);
   }
 
   /** Functions among the expressions of a statement. */
   #calls(node: Statement | Expr | Extract<Statement, { kind: "loop" }>["query"], guards: readonly Guard[]): void {
     if (!node) return;
+    const rows = readsRows(node);
     walk(node, (one) => {
       if (one.kind !== "call") return undefined;
       const { parts } = one.name;
@@ -162,7 +169,7 @@ class Reader {
         const [kind] = one.args;
         const ignores = kind?.kind === "column" && /^ignore$/i.test(kind.path[0].text);
         this.#stop(ignores ? "swallows" : "refuses", quotedIn(this.#slice(one)), withWhere(node, guards));
-      } else this.#effects.calls.push({ name: one.name, procedure: false, guards });
+      } else this.#effects.calls.push({ name: one.name, procedure: false, guards, many: this.#loops > 0 || rows });
       return undefined;
     });
   }
@@ -229,6 +236,17 @@ function isStamp(value: Expr): boolean {
   if (value.kind === "call") return CLOCK.test(value.name.parts[value.name.parts.length - 1].text);
   if (value.kind === "column") return value.path.length === 1 && CLOCK.test(value.path[0].text);
   return value.kind === "cast" && isStamp(value.operand);
+}
+
+/** Whether an expression in a piece of code is worked out once for each row of a table. */
+export function readsRows(node: Node): boolean {
+  let found = false;
+  walk(node, (one) => {
+    if (one.kind === "table" || one.kind === "table-query" || one.kind === "function") found = true;
+    if (one.kind === "values" && one.rowCount > 1) found = true;
+    return found ? false : undefined;
+  });
+  return found;
 }
 
 /** SELECT RAISE(…) WHERE condition: the filter is the condition under which it raises. */

@@ -1,7 +1,6 @@
 import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
 import { type ForeignKey, type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
 import { bodyStatements, conditionTree, type Parsed } from "../../catalog/trees.ts";
-import { walk } from "../../sql/children.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { Name, Statement } from "../../sql/tree.ts";
@@ -11,7 +10,7 @@ import { knownUpdatability, type WriteAction } from "../views/updatability.ts";
 import { wordIn } from "../word-in.ts";
 import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
 import { type Firing, firingsOf } from "./firings.ts";
-import { decide, type FiredBy, runs } from "./guards.ts";
+import { decide, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
 import type { Ripple, RippleEdge, RippleHow, RippleNode, RippleNote, Spread } from "./ripple.ts";
 import type { SessionState } from "./session.ts";
 
@@ -34,6 +33,8 @@ interface Wave {
   columns: readonly string[] | null;
   values: ReadonlyMap<string, ConstantValue>;
   spread: Spread;
+  /** How often the statement runs that makes this change: a statement trigger fires once each time. */
+  times: Spread;
   /** Triggers fire here (not for the cascades of mysql). */
   fires: boolean;
   /** No row can be met: only statement triggers fire. */
@@ -55,6 +56,7 @@ export function follow(firing: Firing & { relation: RelationObject }, catalog: C
       columns: firing.columns,
       values: firing.values,
       spread: "same",
+      times: "one",
       fires: true,
       rowless: firing.reach.bound === "none",
       cascades: firing.cascades,
@@ -66,12 +68,12 @@ export function follow(firing: Firing & { relation: RelationObject }, catalog: C
   return follower.ripple;
 }
 
-/** Follows the call of a routine; null where the catalog does not hold it. */
-export function followCall(name: Name, catalog: Catalog, session: SessionState): Ripple | null {
+/** Follows the call of a routine, once or many times; null where the catalog does not hold it. */
+export function followCall(name: Name, catalog: Catalog, session: SessionState, many: boolean): Ripple | null {
   const routine = catalog.routine(name);
   if (!routine) return null;
   const follower = new Follower(catalog, session);
-  follower.routine(routine, null, null);
+  follower.routine(routine, null, null, many ? "some" : "one");
   return follower.ripple;
 }
 
@@ -94,7 +96,24 @@ class Follower {
   }
 
   get ripple(): Ripple {
+    this.#widen();
     return { nodes: this.#nodes, edges: this.#edges, notes: this.#notes };
+  }
+
+  /** A place that is reached more than once holds the rows of every arrival, and so does all that lies behind it. */
+  #widen(): void {
+    const arrivals = new Map<number, number>([[0, 1]]);
+    for (const { to } of this.#edges) arrivals.set(to, (arrivals.get(to) ?? 0) + 1);
+    const wide = [...arrivals].filter(([, count]) => count > 1).map(([id]) => id);
+    const seen = new Set(wide);
+    for (let at = wide.pop(); at !== undefined; at = wide.pop()) {
+      if (this.#nodes[at].spread !== "every") this.#nodes[at].spread = "some";
+      for (const { from, to } of this.#edges) {
+        if (from !== at || seen.has(to)) continue;
+        seen.add(to);
+        wide.push(to);
+      }
+    }
   }
 
   #note(note: RippleNote): void {
@@ -297,7 +316,7 @@ class Follower {
       certain: answer === true,
       definition: rule.body,
     };
-    this.#body(parsed, wave, node, step, { row: true, inherited: wave.spread });
+    this.#body(parsed, wave, node, step, { times: wave.spread });
   }
 
   // ------------------------------------------------------------ tables
@@ -411,8 +430,7 @@ class Follower {
     }
     this.#active.push(key);
     this.#body(parsed, wave, node, step, {
-      row: trigger.level === "row" && id !== "tsql",
-      inherited: wave.spread,
+      times: trigger.level === "row" && id !== "tsql" ? wave.spread : wave.times,
       trigger,
       rewritten,
       by: { ...by, depth: by.depth + 1 },
@@ -439,7 +457,7 @@ class Follower {
     wave: Wave,
     node: RippleNode,
     step: Step,
-    how: { row: boolean; inherited: Spread; trigger?: Trigger; rewritten?: string[]; by?: FiredBy | null },
+    how: { times: Spread; trigger?: Trigger; rewritten?: string[]; by?: FiredBy | null },
   ): void {
     const effects = effectsOf(parsed, this.#dialect);
     const by = how.by === undefined ? firedBy(wave) : how.by;
@@ -463,7 +481,7 @@ class Follower {
       const plpgsql = this.#dialect.id === "postgresql";
       if (what === "swallows" && plpgsql && (trigger.timing !== "before" || trigger.level === "statement")) continue;
       const answer = answers(guards);
-      if (answer === false || leavesAlone(guards, wave)) continue;
+      if (answer === false || leavesAlone(guards, firedBy(wave))) continue;
       this.#note({
         kind: what,
         node: node.id,
@@ -496,9 +514,9 @@ class Follower {
     node: RippleNode,
     step: Step,
     answers: (guards: readonly Guard[]) => boolean | null,
-    how: { row: boolean; inherited: Spread },
+    { times }: { times: Spread },
   ): void {
-    for (const { statement, guards } of effects.statements) {
+    for (const { statement, guards, many } of effects.statements) {
       const answer = answers(guards);
       if (answer === false) continue;
       for (const firing of firingsOf(statement, this.#catalog, this.#dialect)) {
@@ -514,7 +532,8 @@ class Follower {
             action: firing.action,
             columns: firing.columns,
             values: firing.values,
-            spread: spreadOf(firing.reach, how),
+            spread: spreadOf(firing.reach, many ? "some" : times),
+            times: many ? "some" : times,
             fires: true,
             rowless: firing.reach.bound === "none",
             cascades: firing.cascades,
@@ -525,7 +544,7 @@ class Follower {
         );
       }
     }
-    for (const { name, procedure, guards } of effects.calls) {
+    for (const { name, procedure, guards, many } of effects.calls) {
       const answer = answers(guards);
       if (answer === false) continue;
       const routine = this.#catalog.routine(name);
@@ -539,13 +558,13 @@ class Follower {
         continue;
       }
       if (!procedure && (routine.volatility === "immutable" || routine.volatility === "stable")) continue;
-      this.routine(routine, node, { ...step, certain: step.certain && answer === true });
+      this.routine(routine, node, { ...step, certain: step.certain && answer === true }, many ? "some" : times);
     }
     for (const { why, guards } of effects.opaque) if (answers(guards) !== false) this.#opaque(node.id, step.name, why);
   }
 
   /** A routine is called; it is a place of its own only where it writes. */
-  routine(routine: Routine, from: RippleNode | null, step: Step | null): void {
+  routine(routine: Routine, from: RippleNode | null, step: Step | null, spread: Spread): void {
     const name = shownName(routine);
     const key = `routine\u0000${tableKey(routine.schema, routine.name)}`;
     const known = this.#known.get(key);
@@ -557,7 +576,7 @@ class Follower {
     const effects = parsed ? effectsOf(parsed, this.#dialect) : null;
     const idle = effects?.statements.every(({ statement }) => statement.kind === "select" && !statement.query.with);
     if (effects && idle && from && effects.calls.length === 0 && effects.opaque.length === 0) return;
-    const node = this.#node("routine", name, "call", null, from?.spread ?? "same");
+    const node = this.#node("routine", name, "call", null, spread);
     this.#known.set(key, node.id);
     if (from && step) this.#edges.push({ from: from.id, to: node.id, ...step });
     if (!effects) {
@@ -574,7 +593,7 @@ class Follower {
       certain: true,
       definition: routine.definition ?? "",
     };
-    this.#effects(effects, node, own, (guards) => runs(guards, null), { row: false, inherited: "same" });
+    this.#effects(effects, node, own, (guards) => runs(guards, null), { times: spread });
     this.#path.pop();
   }
 
@@ -672,6 +691,8 @@ class Follower {
           ? new Map(foreign.columns.map((column) => [column, { type: "null" as const }]))
           : NO_VALUES,
       spread,
+      // The engine looks for the rows of each parent by a statement of its own.
+      times: wave.spread,
       fires,
       rowless: false,
       cascades: false,
@@ -743,42 +764,10 @@ function firedBy(wave: Wave, rewritten: readonly string[] = []): FiredBy {
   };
 }
 
-/** The rows that a statement in code writes, measured by the rows of the statement that set it off. */
-function spreadOf(reach: Reach, { row, inherited }: { row: boolean; inherited: Spread }): Spread {
+/** The rows that a statement in code writes, when the code runs so many times. */
+function spreadOf(reach: Reach, times: Spread): Spread {
   if (reach.bound === "every") return "every";
-  if (reach.bound !== "one") return "some";
-  return row ? inherited : "one";
-}
-
-/**
- * Whether a refusal asks only for new values that the UPDATE leaves alone: what was allowed when the row was
- * written is allowed still.
- */
-function leavesAlone(guards: readonly Guard[], { action, columns }: Wave): boolean {
-  if (action !== "update" || columns === null) return false;
-  let asked = false;
-  let touched = false;
-  for (const { condition } of guards) {
-    if (!condition) return false;
-    walk(condition, (node) => {
-      if (node.kind !== "column" || node.path.length !== 2) return undefined;
-      const row = node.path[0].text.toLowerCase();
-      if (row === "old") touched = true;
-      if (row !== "new") return undefined;
-      asked = true;
-      const name = node.path[1].text.toLowerCase();
-      if (columns.some((column) => column.toLowerCase() === name)) touched = true;
-      return undefined;
-    });
-  }
-  return asked && !touched;
-}
-
-function valuesKey(values: ReadonlyMap<string, ConstantValue>): string {
-  let key = "";
-  for (const [column, value] of values)
-    key += `\u0000${column}=${value.type === "null" ? "NULL" : String(value.value)}`;
-  return key;
+  return reach.bound === "one" && times !== "every" ? times : "some";
 }
 
 /** `inserted` and `deleted` are no tables (tsql). */

@@ -1,3 +1,4 @@
+import { walk } from "../../sql/children.ts";
 import type { Expr, Query } from "../../sql/tree.ts";
 import { type ConstantValue, sameValue } from "../conditions.ts";
 import { constant } from "../truth.ts";
@@ -6,7 +7,7 @@ import type { Guard } from "./code-effects.ts";
 /** What is known of the change that a trigger fires for. */
 export interface FiredBy {
   event: "insert" | "update" | "delete" | "truncate";
-  /** The columns that the statement assigns; null: any of them may differ. */
+  /** The columns that the statement assigns; null where any of them may differ. */
   columns: readonly string[] | null;
   /** New values that are the same for all rows, by column. */
   values: ReadonlyMap<string, ConstantValue>;
@@ -192,4 +193,36 @@ function unchanged(left: Expr, right: Expr, by: FiredBy): boolean {
   const name = left.path[1].text.toLowerCase();
   if (name !== right.path[1].text.toLowerCase()) return false;
   return !by.columns.some((column) => column.toLowerCase() === name);
+}
+
+/**
+ * Whether a refusal asks only for new values that the UPDATE leaves alone: what was allowed when the row was
+ * written is allowed still.
+ */
+export function leavesAlone(guards: readonly Guard[], { event, columns }: FiredBy): boolean {
+  if (event !== "update" || columns === null) return false;
+  let asked = false;
+  let touched = false;
+  for (const { condition } of guards) {
+    if (!condition) return false;
+    walk(condition, (node) => {
+      if (node.kind !== "column" || node.path.length !== 2) return undefined;
+      const row = node.path[0].text.toLowerCase();
+      if (row === "old") touched = true;
+      if (row !== "new") return undefined;
+      asked = true;
+      const name = node.path[1].text.toLowerCase();
+      if (columns.some((column) => column.toLowerCase() === name)) touched = true;
+      return undefined;
+    });
+  }
+  return asked && !touched;
+}
+
+/** New values as a key: two changes with the same values fire the same triggers. */
+export function valuesKey(values: FiredBy["values"]): string {
+  let key = "";
+  for (const [column, value] of values)
+    key += `\u0000${column}=${value.type === "null" ? "NULL" : String(value.value)}`;
+  return key;
 }

@@ -79,7 +79,7 @@ export interface FiredRipple {
 
 /** The bound on the rows at a node, from the reach of the statement. */
 export function nodeReach(node: RippleNode, root: Reach): Reach {
-  if (node.id === 0) return root;
+  if (node.id === 0 && node.spread === "same") return root;
   switch (node.spread) {
     case "one":
       return { bound: "one", rows: 1 };

@@ -4,8 +4,10 @@ import type { Write } from "../../result.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Name, Statement } from "../../sql/tree.ts";
 import type { Found } from "../found.ts";
+import { readsRows } from "./code-effects.ts";
 import { type Firing, firingsOf } from "./firings.ts";
 import { follow, followCall } from "./follow.ts";
+import { valuesKey } from "./guards.ts";
 import type { FiredRipple, Ripple } from "./ripple.ts";
 import type { SessionState } from "./session.ts";
 
@@ -58,7 +60,7 @@ export function statementRipples(
     : []) {
     const routine = catalog.routine(name);
     if (!routine || (!procedure && (routine.volatility === "immutable" || routine.volatility === "stable"))) continue;
-    const ripple = followCall(name, catalog, session);
+    const ripple = followCall(name, catalog, session, !procedure && readsRows(statement));
     if (!ripple || (!procedure && ripple.nodes.length === 1 && ripple.notes.length === 0)) continue;
     list.push({ firing: callFiring(name), ripple });
   }
@@ -155,14 +157,13 @@ function shared(
   memory: Memory,
 ): Ripple {
   const { relation, action, columns, values, reach, cascades, replaced } = firing;
-  const known = [...values].map(
-    ([column, value]) => `${column}=${value.type === "null" ? "NULL" : String(value.value)}`,
-  );
   const key = JSON.stringify([
     tableKey(relation.schema, relation.name),
     action,
     columns,
-    catalog.triggersOf(tableKey(relation.schema, relation.name)).length > 0 || relation.object === "view" ? known : [],
+    catalog.triggersOf(tableKey(relation.schema, relation.name)).length > 0 || relation.object === "view"
+      ? valuesKey(values)
+      : "",
     reach.bound === "none",
     cascades,
     replaced,

@@ -4,7 +4,7 @@ import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
 import { type MeasureFlags, measureCommand } from "./measure-command.ts";
-import { choice, dialectOption, repeated, secondsOption, statementOption } from "./options.ts";
+import { choice, dialectOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
 import { type RehearseFlags, rehearseCommand } from "./rehearse-command.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
 import { type TraceFlags, traceCommand } from "./trace-command.ts";
@@ -70,6 +70,7 @@ function program(done: (status: number) => void): Command {
     .option("--dialect <id>", "the language of the script (default: the database's)", dialectOption)
     .option("--policy <file>", "the team's rules, YAML or JSON")
     .option("--seconds <n>", "give up a query after so long", secondsOption, 10)
+    .option("--rows <n>", "stop counting behind so many rows", rowsOption, 10_000_000)
     .option("--format <form>", "text or json", choice(FORMATS), "text")
     .action(async (path: string, flags: MeasureFlags) => done(await measureCommand(path, flags)));
 

@@ -13,6 +13,7 @@ export interface MeasureFlags {
   policy?: string;
   statement?: number;
   seconds: number;
+  rows: number;
   format: "text" | "json";
 }
 
@@ -52,11 +53,15 @@ export async function measureCommand(path: string, flags: MeasureFlags): Promise
   });
   if (flags.statement !== undefined && flags.statement > result.statementCount)
     throw new Failure(`${path} has ${result.statementCount} statements, and no statement ${flags.statement}`);
-  const { sheets } = rehearse(result, flags.statement === undefined ? {} : { statement: flags.statement - 1 });
+  const { sheets } = rehearse(result, {
+    // One more than is asked for tells whether there are more.
+    countUpTo: flags.rows + 1,
+    ...(flags.statement === undefined ? {} : { statement: flags.statement - 1 }),
+  });
   const database = await openReadOnly(source, flags.seconds);
   const measured: Measured[] = [];
   try {
-    for (const sheet of sheets) measured.push(await measure(sheet, database, catalog));
+    for (const sheet of sheets) measured.push(await measure(sheet, database, catalog, flags.rows));
   } finally {
     await database.close();
   }
@@ -66,7 +71,7 @@ export async function measureCommand(path: string, flags: MeasureFlags): Promise
   return measured.some(({ met }) => met === false) ? 1 : 0;
 }
 
-async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catalog): Promise<Measured> {
+async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catalog, most: number): Promise<Measured> {
   const { statement, line, kind, target, expected } = sheet;
   const found: Measured = {
     statement,
@@ -92,6 +97,8 @@ async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catal
     }
     const row = await database.row(sql);
     if (typeof row === "string") found.reasons.push(row);
+    else if (Number(Object.values(row)[0]) > most)
+      found.reasons.push(`more than ${rows(most)}: not counted to the end (--rows)`);
     else if ("rows_changed" in row) found.changed = Number(row.rows_changed);
     else found.touched = Number(Object.values(row)[0]);
   }

@@ -34,3 +34,10 @@ export function secondsOption(text: string): number {
   if (Number.isFinite(number) && number > 0 && number <= 3600) return number;
   throw new InvalidArgumentError("it is a number of seconds, at most 3600.");
 }
+
+/** Checks a number of rows. */
+export function rowsOption(text: string): number {
+  const number = Number(text);
+  if (Number.isInteger(number) && number >= 1) return number;
+  throw new InvalidArgumentError("it is a number of rows, at least 1.");
+}

@@ -175,6 +175,8 @@ test("measure counts on a database, compares with what is expected, and runs not
   const one = cautela(["measure", script, "--statement", "1", "--catalog", path, "--format", "json"]);
   expect(one.status).toBe(0);
   expect(JSON.parse(one.out).measured).toMatchObject([{ line: 2, touched: 2, changed: 1, met: true }]);
+  const capped = cautela(["measure", script, "--statement", "2", "--catalog", path, "--rows", "2"]).out;
+  expect(capped).toContain("more than 2 rows: not counted to the end");
   expect(cautela(["measure", script, "--catalog", "demo/schema/sqlite.sql"])).toMatchObject({ status: 2 });
 });
 

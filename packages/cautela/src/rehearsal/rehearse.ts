@@ -13,6 +13,8 @@ export interface RehearseOptions {
   statement?: number;
   /** The day that goes into the names of copies, as it is to be written: `20261125`. */
   date?: string;
+  /** Counts stop behind so many rows; without it they count all. Not for tsql, plsql and jet. */
+  countUpTo?: number;
 }
 
 /**
@@ -23,7 +25,7 @@ export interface RehearseOptions {
  * rehearse(review(script, { catalog }), { date: "20261125" }).sheets[0].queries
  */
 export function rehearse(review: Review, options: RehearseOptions = {}): Rehearsal {
-  const writer = new SqlWriter(dialects[review.dialect]);
+  const writer = new SqlWriter(dialects[review.dialect], options.countUpTo ?? null);
   const names = new CopyNames(review.policy, options.date ?? "");
   const sheets: RehearsalSheet[] = [];
   const touched = new Map<string, number>();

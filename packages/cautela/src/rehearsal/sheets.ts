@@ -196,7 +196,7 @@ function where(text: ChangeText): string {
 
 function count(sheet: Sheet, text: ChangeText, table: Table | undefined, key: readonly string[] | null): void {
   const { writer } = sheet;
-  const sql = countSql(writer, text, key);
+  const sql = countSql(writer, text, key, true);
   if (sql === null) {
     sheet.reason(
       "a row can be met several times by the join, and without a key they cannot be told apart: no count was written",
@@ -204,25 +204,26 @@ function count(sheet: Sheet, text: ChangeText, table: Table | undefined, key: re
     return;
   }
   sheet.add("before", "count", "How many rows it touches", sql);
-  const differing = differences(writer, text, table);
-  if (differing === null || text.joined || text.tail !== "") return;
-  sheet.add(
-    "before",
-    "count",
-    "How many of them really change",
-    `${text.head}SELECT COUNT(*) AS rows_changed\nFROM ${text.from}\nWHERE ${text.where === null ? "" : `(${text.where})\n  AND `}(${differing})`,
-  );
+  const changing = changingSql(writer, text, table, true);
+  if (changing !== null) sheet.add("before", "count", "How many of them really change", changing);
 }
 
-/** The query that counts the rows; null where it cannot be written. */
-export function countSql(writer: SqlWriter, text: ChangeText, key: readonly string[] | null): string | null {
-  if (!text.joined && text.tail === "")
-    return `${text.head}SELECT COUNT(*) AS rows_touched\nFROM ${text.from}${where(text)}`;
+/** The query that counts the rows; null where it cannot be written. `capped`: it may stop where the writer is told to. */
+function countSql(writer: SqlWriter, text: ChangeText, key: readonly string[] | null, capped = false): string | null {
+  const rest = `FROM ${text.from}${where(text)}${text.tail}`;
+  if (!text.joined && text.tail === "") return `${text.head}${writer.count("rows_touched", rest, capped)}`;
   if (text.unsettled && writer.dialect.id === "tsql") return null;
-  if (!text.joined)
-    return `${text.head}SELECT COUNT(*) AS rows_touched\nFROM (SELECT 1 AS one FROM ${text.from}${where(text)}${text.tail})${writer.as("touched")}`;
-  if (!key) return null;
-  return `${text.head}SELECT COUNT(*) AS rows_touched\nFROM (SELECT DISTINCT ${writer.columns(text.ref, key)} FROM ${text.from}${where(text)}${text.tail})${writer.as("touched")}`;
+  if (text.joined && !key) return null;
+  const one = text.joined && key ? `DISTINCT ${writer.columns(text.ref, key)}` : "1 AS one";
+  return `${text.head}${writer.count("rows_touched", `FROM (SELECT ${one} ${rest})${writer.as("touched")}`, capped)}`;
+}
+
+/** The query that counts the rows whose values really change; null where they cannot be told beforehand. */
+function changingSql(writer: SqlWriter, text: ChangeText, table: Table | undefined, capped = false): string | null {
+  const differing = differences(writer, text, table);
+  if (differing === null || text.joined || text.tail !== "") return null;
+  const also = text.where === null ? "" : `(${text.where})\n  AND `;
+  return `${text.head}${writer.count("rows_changed", `FROM ${text.from}\nWHERE ${also}(${differing})`, capped)}`;
 }
 
 /** The condition under which at least one value really changes; null where a value cannot be written out. */
@@ -511,11 +512,8 @@ function guarded(
     sheet.expected && !sheet.expected.atMost ? String(sheet.expected.rows) : query === null ? null : `(${query})`;
   if (writer.dialect.id === "mariadb" && source.tree.kind === "update") {
     // ROW_COUNT() leaves out rows whose values stay the same.
-    const differing = differences(writer, text, table);
-    const changed =
-      differing === null || text.joined || text.tail !== ""
-        ? null
-        : `(${text.head}SELECT COUNT(*) FROM ${text.from} WHERE ${text.where === null ? "" : `(${text.where}) AND `}(${differing}))`;
+    const changing = changingSql(writer, text, table);
+    const changed = changing === null ? null : `(${changing})`;
     if (changed === null) {
       sheet.add("change", "change", "The change", source.text);
       sheet.reason(

@@ -5,9 +5,18 @@ import { WORDS } from "../sql/keywords.ts";
 /** How one dialect writes the pieces of a rehearsal. */
 export class SqlWriter {
   readonly dialect: Dialect;
+  readonly #countUpTo: number | null;
 
-  constructor(dialect: Dialect) {
+  constructor(dialect: Dialect, countUpTo: number | null = null) {
     this.dialect = dialect;
+    this.#countUpTo = countUpTo;
+  }
+
+  /** A count under a name; `rest` is the query from FROM on. A capped one stops behind the number that was asked for. */
+  count(name: string, rest: string, capped: boolean): string {
+    if (!capped || this.#countUpTo === null || !/^(?:postgresql|mysql|mariadb|sqlite)$/.test(this.dialect.id))
+      return `SELECT COUNT(*) AS ${name}\n${rest}`;
+    return `SELECT COUNT(*) AS ${name}\nFROM (SELECT 1 AS one ${rest}\nLIMIT ${this.#countUpTo})${this.as("counted")}`;
   }
 
   /** A name, quoted where it has to be. */

@@ -58,6 +58,11 @@ export function shownSource(source: string): string {
   return source.replace(/:\/\/([^:@/]*):[^@/]*@/, "://$1@");
 }
 
+/** Whether a source is a database that answers queries: a URL, or an SQLite file. */
+export function isDatabase(source: string): boolean {
+  return /^[a-z][a-z0-9+.-]*:\/\//i.test(source) || isSqliteFile(source);
+}
+
 async function liveDictionary(source: string): Promise<(Dictionary & { problems: string[] }) | null> {
   if (/^postgres(?:ql)?:\/\//i.test(source))
     return (await import("./live/postgresql.ts")).readPostgresql(source, progress(source));

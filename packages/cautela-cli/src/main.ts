@@ -13,6 +13,23 @@ const VERSION = "0.1.0";
 const FORMATS = ["text", "json"] as const;
 const WEIGHTS = ["stop", "ask", "note"] as const;
 
+/** What is needed to review anything: the language, the database, the team's rules. */
+function reviewing(command: Command): Command {
+  return command
+    .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
+    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
+    .option("--policy <file>", "the team's rules, YAML or JSON");
+}
+
+/** The commands that look at one script, or at one of its statements. */
+function oneScript(command: Command): Command {
+  return reviewing(
+    command
+      .argument("<script>", "an SQL file; - is standard input")
+      .option("--statement <n>", "only the n-th statement, counted from 1", statementOption),
+  );
+}
+
 function program(done: (status: number) => void): Command {
   const root = new Command("cautela")
     .description("Reviews SQL change scripts before they run, without executing them.")
@@ -20,55 +37,29 @@ function program(done: (status: number) => void): Command {
     .exitOverride()
     .showHelpAfterError("(cautela --help lists the commands and options)");
 
-  root
-    .command("review")
+  reviewing(root.command("review"))
     .description("review change scripts, in the order given")
     .argument("<script...>", "SQL files; - is standard input")
-    .option("--dialect <id>", "the language of the scripts (default: as the script looks)", dialectOption)
-    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
-    .option("--policy <file>", "the team's rules, YAML or JSON")
     .option("--format <form>", "text or json", choice(FORMATS), "text")
     .option("--output <file>", "write the result to a file")
     .option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier", choice(WEIGHTS), "stop")
     .action(async (scripts: string[], flags: ReviewFlags) => done(await reviewCommand(scripts, flags)));
 
-  root
-    .command("trace")
+  oneScript(root.command("trace"))
     .description("show what each statement writes besides what it names: views, triggers, keys, routines")
-    .argument("<script>", "an SQL file; - is standard input")
-    .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
-    .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
-    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
-    .option("--policy <file>", "the team's rules, YAML or JSON")
     .option("--format <form>", "text, json or mermaid", choice(["text", "json", "mermaid"] as const), "text")
     .option("--output <file>", "write the result to a file")
     .action(async (path: string, flags: TraceFlags) => done(await traceCommand(path, flags)));
 
-  root
-    .command("rehearse")
+  oneScript(root.command("rehearse"))
     .description("write the queries to run by hand: count, preview, copy, guarded change, checks, restore")
-    .argument("<script>", "an SQL file; - is standard input")
-    .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
-    .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
-    .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
-    .option("--policy <file>", "the team's rules, YAML or JSON")
     .option("--date <day>", "the day in the names of copies (default: today, as 20261125)")
     .option("--format <form>", "text, json or markdown", choice(["text", "json", "markdown"] as const), "text")
     .option("--output <place>", "a folder for one .sql file of each phase; a file for json and markdown")
     .action(async (path: string, flags: RehearseFlags) => done(await rehearseCommand(path, flags)));
 
-  root
-    .command("measure")
-    .description("run only the counting queries of a rehearsal, in a read-only transaction")
-    .argument("<script>", "an SQL file; - is standard input")
-    .requiredOption(
-      "--catalog <url>",
-      "the database: a URL, or an SQLite file; DDL before it may be given as well",
-      repeated,
-    )
-    .option("--statement <n>", "only the n-th statement, counted from 1", statementOption)
-    .option("--dialect <id>", "the language of the script (default: the database's)", dialectOption)
-    .option("--policy <file>", "the team's rules, YAML or JSON")
+  oneScript(root.command("measure"))
+    .description("run only the counting queries of a rehearsal, in a read-only transaction of the last --catalog")
     .option("--seconds <n>", "give up a query after so long", secondsOption, 10)
     .option("--rows <n>", "stop counting behind so many rows", rowsOption, 10_000_000)
     .option("--format <form>", "text or json", choice(FORMATS), "text")

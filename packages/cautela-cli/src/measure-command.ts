@@ -1,17 +1,12 @@
 import { writeFileSync } from "node:fs";
-import { type Catalog, type DialectId, harm, type RehearsalSheet, rehearse, review } from "cautela";
-import { loadCatalog, shownSource } from "./catalog-source.ts";
+import { type Catalog, harm, type RehearsalSheet, rehearse } from "cautela";
+import { isDatabase, shownSource } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
-import { readText } from "./files.ts";
 import { terminalInk } from "./ink.ts";
 import { openReadOnly, type ReadOnly } from "./live/measure.ts";
-import { loadPolicy } from "./policy-file.ts";
+import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
-export interface MeasureFlags {
-  dialect?: DialectId;
-  catalog: string[];
-  policy?: string;
-  statement?: number;
+export interface MeasureFlags extends ScriptFlags {
   seconds: number;
   rows: number;
   format: "text" | "json";
@@ -36,28 +31,14 @@ interface Measured {
 
 /** `cautela measure`: runs the counting queries of a rehearsal, and compares them with what the author expects. */
 export async function measureCommand(path: string, flags: MeasureFlags): Promise<number> {
-  const source = [...flags.catalog]
-    .reverse()
-    .find((one) => /^[a-z][a-z0-9+.-]*:\/\//i.test(one) || !/\.(?:sql|ddl|json)$/i.test(one));
+  const source = [...(flags.catalog ?? [])].reverse().find(isDatabase);
   if (source === undefined)
     throw new Failure("--catalog names no database to measure: a URL or an SQLite file is needed");
-  const loaded = await loadCatalog(flags.catalog, flags.dialect);
-  if (!loaded) throw new Failure("--catalog names no database to measure");
-  for (const problem of loaded.problems) console.error(`cautela: ${problem}`);
-  const { catalog } = loaded;
-  const result = review(readText(path).text, {
-    dialect: flags.dialect ?? catalog.dialect,
-    catalog,
-    policy: loadPolicy(flags.policy),
-    path,
-  });
-  if (flags.statement !== undefined && flags.statement > result.statementCount)
-    throw new Failure(`${path} has ${result.statementCount} statements, and no statement ${flags.statement}`);
-  const { sheets } = rehearse(result, {
-    // One more than is asked for tells whether there are more.
-    countUpTo: flags.rows + 1,
-    ...(flags.statement === undefined ? {} : { statement: flags.statement - 1 }),
-  });
+  const result = await reviewedScript(path, flags);
+  const { catalog } = result;
+  if (!catalog) throw new Failure("the database could not be read");
+  // One row more than is asked for tells whether there are more.
+  const { sheets } = rehearse(result, { countUpTo: flags.rows + 1, ...oneStatement(flags) });
   const database = await openReadOnly(source, flags.seconds);
   const measured: Measured[] = [];
   try {
@@ -84,6 +65,7 @@ async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catal
     met: null,
     reasons: [],
   };
+  let beyond = false;
   const counts = sheet.queries.filter(({ purpose }) => purpose === "count");
   if (counts.length === 0)
     found.reasons.push(
@@ -97,12 +79,15 @@ async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catal
     }
     const row = await database.row(sql);
     if (typeof row === "string") found.reasons.push(row);
-    else if (Number(Object.values(row)[0]) > most)
+    else if (Number(Object.values(row)[0]) > most) {
+      beyond ||= "rows_touched" in row;
       found.reasons.push(`more than ${rows(most)}: not counted to the end (--rows)`);
-    else if ("rows_changed" in row) found.changed = Number(row.rows_changed);
+    } else if ("rows_changed" in row) found.changed = Number(row.rows_changed);
     else found.touched = Number(Object.values(row)[0]);
   }
   for (const reason of sheet.reasons) if (/^line \d+ writes/.test(reason)) found.reasons.push(reason);
+  // More than were counted are more than were expected.
+  if (expected && found.touched === null && beyond && expected.rows <= most) found.met = false;
   if (expected && found.touched !== null)
     found.met = expected.atMost ? found.touched <= expected.rows : found.touched === expected.rows;
   return found;

@@ -1,23 +1,11 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { basename, join } from "node:path";
-import {
-  type DialectId,
-  PHASES,
-  type Rehearsal,
-  rehearsalMarkdown,
-  rehearsalPhase,
-  rehearsalText,
-  rehearse,
-} from "cautela";
+import { PHASES, type Rehearsal, rehearsalMarkdown, rehearsalPhase, rehearsalText, rehearse } from "cautela";
 import { Failure } from "./failure.ts";
 import { writeText } from "./files.ts";
-import { reviewedScript } from "./reviewed-script.ts";
+import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
-export interface RehearseFlags {
-  dialect?: DialectId;
-  catalog?: string[];
-  policy?: string;
-  statement?: number;
+export interface RehearseFlags extends ScriptFlags {
   date?: string;
   format: "text" | "json" | "markdown";
   output?: string;
@@ -27,10 +15,7 @@ export interface RehearseFlags {
 export async function rehearseCommand(path: string, flags: RehearseFlags): Promise<number> {
   const review = await reviewedScript(path, flags);
   const date = flags.date ?? today();
-  const rehearsal = rehearse(
-    review,
-    flags.statement === undefined ? { date } : { date, statement: flags.statement - 1 },
-  );
+  const rehearsal = rehearse(review, { date, ...oneStatement(flags) });
   if (flags.output !== undefined && flags.format === "text") writePhases(rehearsal, flags.output, path);
   else if (flags.output !== undefined) writeText(flags.output, form(rehearsal, flags.format));
   else writeFileSync(1, form(rehearsal, flags.format));

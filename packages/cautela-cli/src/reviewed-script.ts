@@ -4,11 +4,22 @@ import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
 import { loadPolicy } from "./policy-file.ts";
 
+/** What all commands are told that look at one script. */
+export interface ScriptFlags {
+  dialect?: DialectId;
+  catalog?: string[];
+  policy?: string;
+  /** One statement, counted from 1. */
+  statement?: number;
+}
+
+/** The statement that flags name, as the library counts. */
+export function oneStatement({ statement }: ScriptFlags): { statement?: number } {
+  return statement === undefined ? {} : { statement: statement - 1 };
+}
+
 /** One script, reviewed for a command that looks at it statement by statement. */
-export async function reviewedScript(
-  path: string,
-  flags: { dialect?: DialectId; catalog?: string[]; policy?: string; statement?: number },
-): Promise<Review> {
+export async function reviewedScript(path: string, flags: ScriptFlags): Promise<Review> {
   const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   if (!loaded) console.error("cautela: no catalog was given, so keys, triggers and views are not known (--catalog)");

@@ -1,14 +1,10 @@
 import { writeFileSync } from "node:fs";
-import { type DialectId, type Trace, trace, traceMermaid, traceText } from "cautela";
+import { type Trace, trace, traceMermaid, traceText } from "cautela";
 import { writeText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
-import { reviewedScript } from "./reviewed-script.ts";
+import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
-export interface TraceFlags {
-  dialect?: DialectId;
-  catalog?: string[];
-  policy?: string;
-  statement?: number;
+export interface TraceFlags extends ScriptFlags {
   format: "text" | "json" | "mermaid";
   output?: string;
 }
@@ -16,7 +12,7 @@ export interface TraceFlags {
 /** `cautela trace`: what each statement of a script writes besides what it names. */
 export async function traceCommand(path: string, flags: TraceFlags): Promise<number> {
   const result = await reviewedScript(path, flags);
-  const graph = trace(result, flags.statement === undefined ? {} : { statement: flags.statement - 1 });
+  const graph = trace(result, oneStatement(flags));
   const written = form(graph, flags);
   if (flags.output !== undefined) writeText(flags.output, written);
   else writeFileSync(1, written);

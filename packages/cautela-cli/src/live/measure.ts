@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import type { RowDataPacket } from "mysql2";
 import { Failure } from "../failure.ts";
-import { reason } from "./postgresql.ts";
+import { connectMysql } from "./mysql.ts";
+import { connectPostgresql, reason } from "./postgresql.ts";
 
 /** A connection on which nothing can be written, and that gives up after a while. */
 export interface ReadOnly {
@@ -20,20 +21,10 @@ export async function openReadOnly(source: string, seconds: number): Promise<Rea
 }
 
 async function postgresql(url: string, seconds: number): Promise<ReadOnly> {
-  const { default: pg } = await import("pg");
-  const client = new pg.Client({
-    connectionString: url,
-    connectionTimeoutMillis: 10_000,
-    application_name: "cautela measure",
-  });
-  try {
-    await client.connect();
-    await client.query(
-      `BEGIN TRANSACTION ISOLATION LEVEL REPEATABLE READ READ ONLY; SET LOCAL statement_timeout = ${Math.round(seconds * 1000)}`,
-    );
-  } catch (error) {
-    throw new Failure(`the PostgreSQL server does not let us in: ${reason(error)}`);
-  }
+  const client = await connectPostgresql(url, "cautela measure");
+  await client.query(
+    `BEGIN TRANSACTION ISOLATION LEVEL REPEATABLE READ READ ONLY; SET LOCAL statement_timeout = ${Math.round(seconds * 1000)}`,
+  );
   return {
     async row(sql) {
       try {
@@ -50,14 +41,7 @@ async function postgresql(url: string, seconds: number): Promise<ReadOnly> {
 }
 
 async function mysql(url: string, seconds: number): Promise<ReadOnly> {
-  const driver = await import("mysql2/promise");
-  const where = new URL(url);
-  where.protocol = "mysql:";
-  const connection = await driver
-    .createConnection({ uri: where.href, connectTimeout: 10_000 })
-    .catch((error: unknown) => {
-      throw new Failure(`the server does not let us in: ${reason(error)}`);
-    });
+  const connection = await connectMysql(url);
   const [[version]] = await connection.query<RowDataPacket[]>("SELECT version() AS v");
   const maria = String(version.v).toLowerCase().includes("mariadb");
   await connection.query(

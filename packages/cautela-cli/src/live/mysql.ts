@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { homedir } from "node:os";
 import { join } from "node:path";
 import type { TableFacts } from "cautela";
+import type { Connection } from "mysql2/promise";
 import { Failure } from "../failure.ts";
 import { type LiveDictionary, type Progress, TIME_LIMIT } from "./live.ts";
 import { reason } from "./postgresql.ts";
@@ -16,17 +17,9 @@ interface Client {
  * listed and left out.
  */
 export async function readMysql(url: string, progress: Progress): Promise<LiveDictionary> {
-  const mysql = await import("mysql2/promise");
-  const where = new URL(url);
-  where.protocol = "mysql:";
-  const database = decodeURIComponent(where.pathname.slice(1));
+  const database = decodeURIComponent(new URL(url).pathname.slice(1));
   if (database === "") throw new Failure("the URL names no database: mysql://user@host/database");
-  if (where.password === "") where.password = encodeURIComponent(storedPassword());
-  const connection = await mysql
-    .createConnection({ uri: where.href, connectTimeout: 10_000 })
-    .catch((error: unknown) => {
-      throw new Failure(`the server does not let us in: ${reason(error)}`);
-    });
+  const connection = await connectMysql(url);
   try {
     return await mysqlDictionary(connection, database, progress);
   } catch (error) {
@@ -35,6 +28,17 @@ export async function readMysql(url: string, progress: Progress): Promise<LiveDi
   } finally {
     connection.destroy();
   }
+}
+
+/** Opens a connection, with the password of the environment where the URL has none. */
+export async function connectMysql(url: string): Promise<Connection> {
+  const mysql = await import("mysql2/promise");
+  const where = new URL(url);
+  where.protocol = "mysql:";
+  if (where.password === "") where.password = encodeURIComponent(storedPassword());
+  return mysql.createConnection({ uri: where.href, connectTimeout: 10_000 }).catch((error: unknown) => {
+    throw new Failure(`the server does not let us in: ${reason(error)}`);
+  });
 }
 
 /** The password of MYSQL_PWD, or of the [client] section of ~/.my.cnf; empty without either. */

@@ -16,17 +16,7 @@ interface Client {
  * last ANALYZE.
  */
 export async function readPostgresql(url: string, progress: Progress): Promise<LiveDictionary> {
-  const { default: pg } = await import("pg");
-  const client = new pg.Client({
-    connectionString: url,
-    connectionTimeoutMillis: 10_000,
-    application_name: "cautela catalog",
-  });
-  try {
-    await client.connect();
-  } catch (error) {
-    throw new Failure(`the PostgreSQL server does not let us in: ${reason(error)}`);
-  }
+  const client = await connectPostgresql(url, "cautela catalog");
   try {
     await client.query(`BEGIN TRANSACTION READ ONLY; SET LOCAL statement_timeout = '${TIME_LIMIT}s'`);
     return await postgresqlDictionary(client, progress);
@@ -34,6 +24,18 @@ export async function readPostgresql(url: string, progress: Progress): Promise<L
     throw new Failure(`the dictionary could not be read: ${reason(error)}`);
   } finally {
     await client.end().catch(() => undefined);
+  }
+}
+
+/** Opens a connection; a server that does not let us in is a failure with its reason. */
+export async function connectPostgresql(url: string, name: string): Promise<Client & { end(): Promise<void> }> {
+  const { default: pg } = await import("pg");
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 10_000, application_name: name });
+  try {
+    await client.connect();
+    return client;
+  } catch (error) {
+    throw new Failure(`the PostgreSQL server does not let us in: ${reason(error)}`);
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Reach } from "cautela";
+import { type Reach, reachWords } from "cautela";
 
 const WIDTH = 120;
 
@@ -26,29 +26,9 @@ export function ReachBar({ reach, target }: { reach: Reach; target: string | nul
         />
       </svg>
       <span>
-        {words(reach)}
+        {reachWords(reach)}
         {target ? ` of ${target}` : ""}
       </span>
     </span>
   );
-}
-
-function words(reach: Reach): string {
-  const rows = reach.rows?.toLocaleString("en");
-  switch (reach.bound) {
-    case "none":
-      return "no row";
-    case "one":
-      return "one row at most";
-    case "few":
-      return `${rows} rows at most`;
-    case "some":
-      return "a filtered part";
-    case "every":
-      return rows === undefined ? "every row" : `every row, about ${rows},`;
-    case "multiplied":
-      return "rows, met several times,";
-    case "unknown":
-      return "not known how many rows";
-  }
 }

@@ -1,5 +1,5 @@
 import { Graph, layout } from "@dagrejs/dagre";
-import type { StatementTrace } from "cautela";
+import { reachWords, type StatementTrace } from "cautela";
 
 /** A box of the drawn graph. */
 export interface Box {
@@ -36,27 +36,12 @@ const CHARACTER = 7.4;
 export const LINE = 16;
 const PADDING = 9;
 
-const REACHES: Record<string, string> = {
-  none: "no row",
-  one: "one row at most",
-  some: "some rows",
-  every: "every row",
-  multiplied: "rows met several times",
-  unknown: "",
-};
-
-function rowsOf({ bound, rows }: StatementTrace["nodes"][number]["reach"]): string {
-  const count = rows === undefined ? "" : String(rows).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
-  if (bound === "few") return `${count} rows at most`;
-  return bound === "every" && count !== "" ? `every row, about ${count}` : (REACHES[bound] ?? "");
-}
-
 function linesOf(node: StatementTrace["nodes"][number], trace: StatementTrace): string[] {
   if (node.object === "statement") return [`statement ${trace.statement + 1}`, trace.kind];
   const columns = node.columns && node.action !== "delete" ? node.columns.join(", ") : "";
   const what = node.object === "view" ? "view" : node.object === "routine" ? "routine" : `${node.action} ${columns}`;
   const lines = [node.name, cut(what.trim(), 30)];
-  const rows = node.object === "routine" ? "" : rowsOf(node.reach);
+  const rows = node.object === "routine" ? "" : reachWords(node.reach);
   return rows === "" ? lines : [...lines, rows];
 }
 

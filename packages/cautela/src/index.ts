@@ -19,6 +19,7 @@ export { catalogFromSnapshot, type Snapshot, SnapshotError, toSnapshot } from ".
 export { columnType } from "./catalog/types.ts";
 export type { Family, Hazard, HazardExample, Weight } from "./hazards/hazard.ts";
 export { hazards } from "./hazards/register.ts";
+export { reachWords } from "./hazards/wording.ts";
 export { type Policy, policyFrom } from "./policy.ts";
 export type { Region } from "./region.ts";
 export { harm } from "./rehearsal/harmless.ts";

@@ -5,6 +5,7 @@ import type { Policy } from "../policy.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Name, Query, Statement } from "../sql/tree.ts";
 import { type Change, targetName } from "./change.ts";
+import { policyClass } from "./table-class.ts";
 
 /** Why a change of every row does no harm. */
 export interface Softener {
@@ -123,7 +124,7 @@ export class Course {
     if (last.toLowerCase() === "sqlite_sequence" && this.#made.size > 0)
       return { kind: "fresh", text: "it counts for tables that were created in this script" };
     if (made === false) return { kind: "fresh", text: `\`${shown}\` was created in this script` };
-    const named = tableClass(this.#policy, shown) ?? tableClass(this.#policy, last.toLowerCase());
+    const named = policyClass(shown, this.#policy) ?? policyClass(last, this.#policy);
     if (named === "scratch" || named === "log")
       return { kind: named, text: `the policy calls \`${shown}\` ${named} data` };
     const added = this.#added.get(key);
@@ -136,8 +137,4 @@ export class Course {
     }
     return null;
   }
-}
-
-function tableClass(policy: Policy, name: string): string | undefined {
-  return policy.tables?.[name];
 }

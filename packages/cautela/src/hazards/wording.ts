@@ -32,20 +32,22 @@ export function listed(names: readonly string[]): string {
   return shown.length < 2 ? shown.join("") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
 }
 
-/** A reach in words: "one row", "at most 3 rows", "all rows, about 41,200". */
-export function rowsReached(reach: Reach): string {
+/** A reach in words: "one row at most", "3 rows at most", "every row, about 41,200". */
+export function reachWords(reach: Reach): string {
   switch (reach.bound) {
     case "none":
       return "no row";
     case "one":
       return "one row at most";
     case "few":
-      return `at most ${grouped(reach.rows ?? 0)} rows`;
-    case "every":
-      return reach.rows === undefined ? "all rows" : `all rows, about ${grouped(reach.rows)}`;
+      return `${grouped(reach.rows ?? 0)} rows at most`;
     case "some":
-      return reach.rows === undefined ? "as many rows as match" : `about ${grouped(reach.rows)} rows`;
-    default:
-      return "an unknown number of rows";
+      return "a filtered part of the rows";
+    case "every":
+      return reach.rows === undefined ? "every row" : `every row, about ${grouped(reach.rows)}`;
+    case "multiplied":
+      return "rows that are met several times";
+    case "unknown":
+      return "not known how many rows";
   }
 }

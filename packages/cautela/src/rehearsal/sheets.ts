@@ -119,8 +119,8 @@ function changeSheet(
   const shownColumns = view?.ripple.nodes[0].relation?.columns?.map((one) =>
     typeof one === "string" ? one : one.name,
   );
-  const naming = table ? keyOf(table) : null;
-  const look = naming?.every((one) => shownColumns?.includes(one) ?? true) ? naming : null;
+  const ownKey = table ? keyOf(table) : null;
+  const look = ownKey?.every((one) => shownColumns?.includes(one) ?? true) ? ownKey : null;
   count(sheet, text, table, look);
   if (source.tree.kind === "update") preview(sheet, text, table, look);
   else rows(sheet, text, look);
@@ -658,10 +658,10 @@ export function putTogether(sheet: Sheet, table: Table, own: readonly string[], 
     const own = sheet.triggers.get(one)?.filter(({ timing }) => timing !== "instead") ?? [];
     return own.length > 0 ? [{ table: one, triggers: own }] : [];
   });
-  for (const one of guarded) steps.push(...writer.triggersOff(one.table, one.triggers));
+  for (const one of guarded) steps.push(...writer.triggers(one.table, one.triggers, false));
   steps.push(...own);
   for (const one of kept) steps.push(...keptBack(sheet, one));
-  for (const one of guarded) steps.push(...writer.triggersOn(one.table, one.triggers));
+  for (const one of guarded) steps.push(...writer.triggers(one.table, one.triggers, true));
   if (guarded.length > 0 && /^(?:sqlite|mysql|mariadb)$/.test(writer.dialect.id))
     sheet.reason(
       `${writer.dialect.title} cannot switch triggers off: the restore takes them away and makes them anew, so nobody else should be at work then`,

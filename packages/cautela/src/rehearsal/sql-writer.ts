@@ -183,37 +183,21 @@ export class SqlWriter {
     return `DELETE FROM ${target}\nWHERE NOT EXISTS (SELECT 1 FROM ${this.name(from)}${this.as("b")} WHERE ${this.matchOuter(target, key)})`;
   }
 
-  /** Keeps the triggers of a table from firing; where the engine cannot switch them off they are taken away. */
-  triggersOff(table: Table, triggers: readonly Trigger[]): string[] {
+  /** Switches the triggers of a table off, or on again; where the engine cannot, they are taken away and made anew. */
+  triggers(table: Table, triggers: readonly Trigger[], on: boolean): string[] {
     const target = this.table(table);
+    const word = on ? "ENABLE" : "DISABLE";
     switch (this.dialect.id) {
       case "postgresql":
-        return [`ALTER TABLE ${target} DISABLE TRIGGER USER`];
+        return [`ALTER TABLE ${target} ${word} TRIGGER USER`];
       case "tsql":
-        return [`DISABLE TRIGGER ALL ON ${target}`];
+        return [`${word} TRIGGER ALL ON ${target}`];
       case "plsql":
-        return [`ALTER TABLE ${target} DISABLE ALL TRIGGERS`];
+        return [`ALTER TABLE ${target} ${word} ALL TRIGGERS`];
       case "jet":
         return [];
       default:
-        return triggers.map(({ name }) => `DROP TRIGGER ${this.name(name)}`);
-    }
-  }
-
-  /** The opposite of {@link triggersOff}. */
-  triggersOn(table: Table, triggers: readonly Trigger[]): string[] {
-    const target = this.table(table);
-    switch (this.dialect.id) {
-      case "postgresql":
-        return [`ALTER TABLE ${target} ENABLE TRIGGER USER`];
-      case "tsql":
-        return [`ENABLE TRIGGER ALL ON ${target}`];
-      case "plsql":
-        return [`ALTER TABLE ${target} ENABLE ALL TRIGGERS`];
-      case "jet":
-        return [];
-      default:
-        return triggers.map(({ body }) => body ?? "");
+        return triggers.map(({ name, body }) => (on ? (body ?? "") : `DROP TRIGGER ${this.name(name)}`));
     }
   }
 

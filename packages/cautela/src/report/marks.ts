@@ -30,24 +30,3 @@ export function reachBar(reach: Reach, tableRows: number | null): string {
       return "░".repeat(CELLS);
   }
 }
-
-/** Reach in words: "every row, about 41,200". */
-export function reachWords(reach: Reach): string {
-  const rows = reach.rows === undefined ? null : String(reach.rows).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
-  switch (reach.bound) {
-    case "none":
-      return "no row";
-    case "one":
-      return "one row at most";
-    case "few":
-      return `${rows} rows at most`;
-    case "some":
-      return "a filtered part of the rows";
-    case "every":
-      return rows === null ? "every row" : `every row, about ${rows}`;
-    case "multiplied":
-      return "rows that are met several times";
-    case "unknown":
-      return "not known";
-  }
-}

@@ -1,6 +1,7 @@
+import { reachWords } from "../hazards/wording.ts";
 import { type Finding, heavier, heaviestFirst, type Review, type StatementReview, type Verdict } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import { MARKS, reachBar, reachWords } from "./marks.ts";
+import { MARKS, reachBar } from "./marks.ts";
 import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./page.ts";
 
 export interface TextOptions {

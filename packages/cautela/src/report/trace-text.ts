@@ -1,6 +1,6 @@
 import type { RippleEdge, RippleNote } from "../analysis/ripples/ripple.ts";
+import { reachWords } from "../hazards/wording.ts";
 import type { StatementTrace, Trace, TraceNode } from "../trace.ts";
-import { reachWords } from "./marks.ts";
 import { counted, cut, Page, plainInk, rule } from "./page.ts";
 import type { TextOptions } from "./text.ts";
 

@@ -27,11 +27,8 @@ interface Step {
 }
 
 /** A change on its way through triggers and keys. */
-interface Wave {
+interface Wave extends Pick<Firing, "action" | "columns" | "values" | "cascades" | "replaced"> {
   relation: RelationObject;
-  action: Firing["action"];
-  columns: readonly string[] | null;
-  values: ReadonlyMap<string, ConstantValue>;
   spread: Spread;
   /** How often the statement runs that makes this change: a statement trigger fires once each time. */
   times: Spread;
@@ -39,9 +36,6 @@ interface Wave {
   fires: boolean;
   /** No row can be met: only statement triggers fire. */
   rowless: boolean;
-  cascades: boolean;
-  /** REPLACE: its deletes fire triggers only under recursive_triggers (sqlite). */
-  replaced: boolean;
 }
 
 const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();

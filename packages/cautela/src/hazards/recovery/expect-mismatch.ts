@@ -1,8 +1,9 @@
 import { annotation } from "../../analysis/annotations.ts";
 import { type Expectation, expectation, pastedCount } from "../../analysis/expectations.ts";
+import { insertReach } from "../../analysis/insert-reach.ts";
 import type { Reach } from "../../analysis/reach.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { rowsReached } from "../wording.ts";
+import { reachWords } from "../wording.ts";
 
 /**
  * The number of rows that the author expects cannot be the one that the statement reaches.
@@ -28,14 +29,11 @@ export const expectMismatch: Hazard = {
     dangerous: "-- cautela: expect 7 rows\nUPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "-- cautela: expect 1 row\nUPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
   },
-  check({ statement, slice, changes, tree, comments }) {
+  check({ statement, slice, changes, tree, comments, catalog, dialect }) {
     if (statement.comments.length === 0) return [];
-    const reach: Reach | null =
-      changes.length === 1
-        ? changes[0].result.reach
-        : tree.kind === "insert" && tree.source?.body.kind === "values"
-          ? { bound: "few", rows: tree.source.body.rowCount }
-          : null;
+    const reach: Reach | null = changes.length === 1 ? changes[0].result.reach : insertReach(tree, catalog, dialect);
+    // How many rows a list holds is no bound: it is the number.
+    const exact = tree.kind === "insert" && tree.source?.body.kind === "values";
     if (!reach) return [];
     const drafts: Draft[] = [];
     for (const comment of statement.comments) {
@@ -51,11 +49,11 @@ export const expectMismatch: Hazard = {
         });
         continue;
       }
-      const why = impossible(expected, reach, tree.kind === "insert");
+      const why = impossible(expected, reach, exact);
       if (why) drafts.push(draft(expected, why, "ask"));
     }
     const pasted = pastedCount(comments());
-    const why = pasted === null ? null : impossible({ rows: pasted, atMost: false }, reach, tree.kind === "insert");
+    const why = pasted === null ? null : impossible({ rows: pasted, atMost: false }, reach, exact);
     if (pasted !== null && why) drafts.push(draft({ rows: pasted, atMost: false }, why, "note"));
     return drafts;
   },
@@ -88,12 +86,12 @@ function impossible({ rows, atMost }: Expectation, reach: Reach, exact: boolean)
       const most = reach.rows ?? 1;
       if (exact && !atMost) return rows === most ? null : `${most} rows`;
       if (rows === 0 && !atMost) return null;
-      return !atMost && rows > most ? rowsReached(reach) : null;
+      return !atMost && rows > most ? reachWords(reach) : null;
     }
     case "every":
       // An estimate of the engine's may be off; twice as many are not.
       if (reach.rows === undefined) return rows === 0 && !atMost ? "every row" : null;
-      if (reach.rows > 2 * rows + 10 || (!atMost && rows > 2 * reach.rows + 10)) return rowsReached(reach);
+      if (reach.rows > 2 * rows + 10 || (!atMost && rows > 2 * reach.rows + 10)) return reachWords(reach);
       return null;
     default:
       return null;

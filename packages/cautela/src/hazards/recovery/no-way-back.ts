@@ -4,7 +4,7 @@ import { wayBack } from "../../analysis/way-back.ts";
 import { type Catalog, tableKey } from "../../catalog/catalog.ts";
 import type { Table } from "../../catalog/model.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
-import { listed, rowsReached } from "../wording.ts";
+import { listed, reachWords } from "../wording.ts";
 
 /**
  * Data is destroyed, and nothing before keeps it.
@@ -121,8 +121,8 @@ function messageOf({ action, shown, reach, columns }: Destruction): string {
   if (action === "drop-partition") return `This drops a partition of \`${shown}\` with its rows`;
   if (action === "replace") return `Rows of \`${shown}\` with the same key are replaced`;
   if (action === "update")
-    return `This overwrites ${listed((columns ?? []).slice(0, 6))} of \`${shown}\` (${rowsReached(reach)})`;
-  return `This ${VERBS[action]} rows of \`${shown}\` (${rowsReached(reach)})`;
+    return `This overwrites ${listed((columns ?? []).slice(0, 6))} of \`${shown}\` (${reachWords(reach)})`;
+  return `This ${VERBS[action]} rows of \`${shown}\` (${reachWords(reach)})`;
 }
 
 function copyOf(lost: Destruction, { dialect }: FinishContext): string {

@@ -2,7 +2,7 @@ import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { listed, rowsReached } from "../wording.ts";
+import { listed, reachWords } from "../wording.ts";
 
 /**
  * Rows of other tables that a foreign key deletes, empties or rewrites.
@@ -57,7 +57,7 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
           .slice(0, 8)
           .map(
             ({ chain, node }) =>
-              `${chain[chain.length - 1].reason} (${rowsReached(nodeReach(node, fired.firing.reach))})`,
+              `${chain[chain.length - 1].reason} (${reachWords(nodeReach(node, fired.firing.reach))})`,
           ),
         remedy: `Count them first and copy ${listed(names)} as well.`,
       });

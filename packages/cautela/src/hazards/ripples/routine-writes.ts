@@ -2,7 +2,7 @@ import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
 import type { Hazard } from "../hazard.ts";
-import { listed, rowsReached } from "../wording.ts";
+import { listed, reachWords } from "../wording.ts";
 
 /**
  * A routine that the statement calls writes tables.
@@ -45,7 +45,7 @@ CREATE FUNCTION shown(p varchar) RETURNS varchar LANGUAGE plpgsql AS $$ BEGIN RE
             .slice(0, 8)
             .map(
               ({ chain, node }) =>
-                `${node.action} of \`${node.name}\`: ${rowsReached(nodeReach(node, fired.firing.reach))}, by ${chain.map(({ how, name }) => `${how} \`${name}\``).join(", then ")}`,
+                `${node.action} of \`${node.name}\`: ${reachWords(nodeReach(node, fired.firing.reach))}, by ${chain.map(({ how, name }) => `${how} \`${name}\``).join(", then ")}`,
             ),
           remedy: named ? "" : "Call it by itself, and not as part of a query, once its effects are understood.",
         },

@@ -2,7 +2,7 @@ import { type Reached, writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
 import type { Hazard } from "../hazard.ts";
-import { listed, rowsReached } from "../wording.ts";
+import { listed, reachWords } from "../wording.ts";
 
 /**
  * A trigger or rule that writes other tables, followed to the end of the chain.
@@ -54,7 +54,7 @@ CREATE TRIGGER mooring_charged AFTER UPDATE OF fee ON mooring FOR EACH ROW EXECU
           message: `Besides its own table this ${certain ? "" : "may "}${certain ? "writes" : "write"} ${listed(names)}, through ${through(chain)}.`,
           because: [
             ...business.slice(0, 6).flatMap((one) => one.chain.map(({ reason }) => reason)),
-            `in \`${node.name}\` that ${VERBS[node.action]} ${rowsReached(nodeReach(node, fired.firing.reach))}`,
+            `in \`${node.name}\` that ${VERBS[node.action]} ${reachWords(nodeReach(node, fired.firing.reach))}`,
           ].filter((reason, i, all) => all.indexOf(reason) === i),
           remedy: `Look at ${listed(names)} before and after, and keep a copy of ${names.length === 1 ? "it" : "them"} as well.`,
         },

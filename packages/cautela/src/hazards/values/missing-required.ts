@@ -1,4 +1,5 @@
 import { insertedRows } from "../../analysis/inserted.ts";
+import { mustBeGiven } from "../../analysis/required.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -39,26 +40,9 @@ export const missingRequired: Hazard = {
         )
     )
       return [];
-    const missing = table.columns.filter((column) => {
-      if (
-        !column.required ||
-        column.default !== null ||
-        column.generated ||
-        column.identity ||
-        names.includes(column.name)
-      )
-        return false;
-      // The row's number (sqlite), the counter of a Jet file.
-      if (
-        dialect.id === "sqlite" &&
-        column.type === "integer" &&
-        table.primaryKey?.columns.length === 1 &&
-        table.primaryKey.columns[0] === column.name
-      )
-        return false;
-      if (column.type === "counter" || (dialect.id === "tsql" && column.type === "timestamp")) return false;
-      return !(dialect.grammar.pipesAreOr && column.type === "timestamp");
-    });
+    const missing = table.columns.filter(
+      (column) => !names.includes(column.name) && mustBeGiven(column, table, dialect),
+    );
     if (missing.length === 0) return [];
     return [
       {

@@ -1,4 +1,4 @@
-import { type Firing, firingsOf } from "../../analysis/ripples/firings.ts";
+import type { Firing } from "../../analysis/ripples/firings.ts";
 import { meets } from "../../analysis/views/filter.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
@@ -27,9 +27,8 @@ CREATE VIEW lying AS SELECT mooring_id, status, fee FROM mooring WHERE status = 
     dangerous: "UPDATE lying SET status = 'left' WHERE mooring_id = 3;",
     sound: "UPDATE lying SET fee = 12 WHERE mooring_id = 3;",
   },
-  check({ tree, catalog, dialect, ripples }) {
-    if (!catalog || ripples.length === 0) return [];
-    return firingsOf(tree, catalog, dialect).flatMap((firing) => draft(firing) ?? []);
+  check({ catalog, dialect, ripples }) {
+    return ripples.flatMap(({ firing }) => draft(firing) ?? []);
 
     function draft(firing: Firing): Draft | null {
       const { relation, action } = firing;

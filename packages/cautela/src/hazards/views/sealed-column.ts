@@ -1,4 +1,3 @@
-import { firingsOf } from "../../analysis/ripples/firings.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -26,10 +25,10 @@ CREATE VIEW berth_list AS SELECT berth_id, code, quay || '-' || code AS label FR
     dangerous: "UPDATE berth_list SET label = 'N-3' WHERE berth_id = 3;",
     sound: "UPDATE berth_list SET code = '3' WHERE berth_id = 3;",
   },
-  check({ tree, catalog, dialect, names, ripples }) {
-    if (!catalog || (ripples.length === 0 && !names?.scopes.get(tree)?.relations.some(({ view }) => view))) return [];
+  check({ catalog, dialect, ripples }) {
+    if (!catalog) return [];
     const drafts: Draft[] = [];
-    for (const firing of firingsOf(tree, catalog, dialect)) {
+    for (const { firing } of ripples) {
       if (firing.relation?.object !== "view" || firing.action === "delete" || firing.action === "truncate") continue;
       const found = knownUpdatability(firing.relation, catalog, dialect);
       if (!found.known || found.through[firing.action] !== "view") continue;

@@ -1,4 +1,5 @@
-import { type Firing, firingsOf } from "../../analysis/ripples/firings.ts";
+import { mustBeGiven } from "../../analysis/required.ts";
+import type { Firing } from "../../analysis/ripples/firings.ts";
 import { refusals } from "../../analysis/views/engine-rules.ts";
 import { readShape } from "../../analysis/views/shape.ts";
 import { knownUpdatability, type Updatability, type WriteAction } from "../../analysis/views/updatability.ts";
@@ -33,19 +34,16 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
     sound: "UPDATE cheap_mooring SET fee = 0 WHERE mooring_id = 3;",
   },
   check(context) {
-    const { tree, catalog, dialect } = context;
+    const { tree, catalog, dialect, ripples } = context;
     if (!catalog) return [];
     const drafts: Draft[] = [];
-    if (namesView(context)) {
-      const firings = firingsOf(tree, catalog, dialect);
-      const said = new Set<View>();
-      for (const firing of firings) {
-        if (firing.relation?.object !== "view" || said.has(firing.relation)) continue;
-        const draft = viewDraft(firing, firing.relation, knownUpdatability(firing.relation, catalog, dialect), context);
-        if (!draft) continue;
-        said.add(firing.relation);
-        drafts.push(draft);
-      }
+    const said = new Set<View>();
+    for (const { firing } of ripples) {
+      if (firing.relation?.object !== "view" || said.has(firing.relation)) continue;
+      const draft = viewDraft(firing, firing.relation, knownUpdatability(firing.relation, catalog, dialect), context);
+      if (!draft) continue;
+      said.add(firing.relation);
+      drafts.push(draft);
     }
     const query = writtenQuery(tree, context);
     if (query) {
@@ -69,16 +67,6 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
     return drafts;
   },
 };
-
-/** Whether any relation of the statement is a view: the usual statement is told at once. */
-function namesView({ names, tree, catalog }: HazardContext): boolean {
-  if (tree.kind === "insert" || tree.kind === "merge" || tree.kind === "copy") {
-    const name = tree.kind === "copy" ? tree.table : tree.target.kind === "table" ? tree.target.name : null;
-    return name !== null && catalog?.resolveRelation(name)?.object === "view";
-  }
-  const scope = names?.scopes.get(tree);
-  return scope?.relations.some(({ view }) => view !== null) ?? false;
-}
 
 function viewDraft(firing: Firing, view: View, found: Updatability, { dialect }: HazardContext): Draft | null {
   if (!found.known) return null;
@@ -119,21 +107,13 @@ function viewDraft(firing: Firing, view: View, found: Updatability, { dialect }:
       .filter(({ name }) => written.includes(name))
       .map(({ base }) => (base?.table === table ? base.column : "")),
   );
-  const lacking = table.columns.filter(
-    ({ name, required, default: standard, identity, generated, type }) =>
-      required && standard === null && !identity && !generated && !given.has(name) && !isNumbered(table, name, type),
-  );
+  const lacking = table.columns.filter((column) => !given.has(column.name) && mustBeGiven(column, table, dialect));
   if (lacking.length === 0 || table.partial) return null;
   return {
     message: `The engine refuses this: \`${shownName(table)}\` needs ${listed(lacking.map(({ name }) => name))}, which this INSERT through \`${shown}\` does not give.`,
     because: [`${listed(lacking.map(({ name }) => name))} must not be NULL and has no default`],
     remedy: `Insert into \`${shownName(table)}\` itself.`,
   };
-}
-
-/** SQLite's INTEGER PRIMARY KEY and MySQL's AUTO_INCREMENT number themselves. */
-function isNumbered(table: Table, column: string, type: string): boolean {
-  return table.primaryKey?.columns.length === 1 && table.primaryKey.columns[0] === column && /^integer$/.test(type);
 }
 
 /** The query that stands where the changed table should be: a derived table, or a common table expression. */

@@ -3,9 +3,12 @@ import type { Table } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import type { ChangeSource, StatementReview } from "../result.ts";
 import type { Span } from "../sql/tree.ts";
+import { rippleCopies } from "./copies.ts";
 import type { CopyNames } from "./copy-names.ts";
+import { warn } from "./looks.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
-import { type Kept, keyOf, PREVIEW, putTogether, rippleCopies, Sheet, warn } from "./sheets.ts";
+import { putTogether } from "./restore.ts";
+import { type Kept, keyOf, PREVIEW, Sheet } from "./sheet.ts";
 import { type SqlWriter, shownTable } from "./sql-writer.ts";
 
 /** The sheet of an INSERT, a REPLACE, an upsert or a MERGE. */

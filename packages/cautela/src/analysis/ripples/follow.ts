@@ -1,44 +1,23 @@
 import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
-import { type ForeignKey, type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
+import { type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
 import { bodyStatements, conditionTree, type Parsed } from "../../catalog/trees.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { Name, Statement } from "../../sql/tree.ts";
 import type { ConstantValue } from "../conditions.ts";
-import type { Reach } from "../reach.ts";
 import { knownUpdatability, type WriteAction } from "../views/updatability.ts";
 import { wordIn } from "../word-in.ts";
 import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
+import { firingTriggers } from "./firing-triggers.ts";
 import { type Firing, firingsOf } from "./firings.ts";
 import { decide, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
-import type { Ripple, RippleEdge, RippleHow, RippleNode, RippleNote, Spread } from "./ripple.ts";
+import { carriedBy } from "./keys.ts";
+import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
 import type { SessionState } from "./session.ts";
+import { firedBy, type Step, spreadOf, type Wave } from "./wave.ts";
 
 /** So many places are followed; behind them the ripple is reported as not followed. */
 const LIMIT = 2000;
-
-/** How one place is reached. */
-interface Step {
-  how: RippleHow;
-  name: string;
-  reason: string;
-  certain: boolean;
-  definition: string;
-}
-
-/** A change on its way through triggers and keys. */
-interface Wave extends Pick<Firing, "action" | "columns" | "values" | "cascades" | "replaced"> {
-  relation: RelationObject;
-  spread: Spread;
-  /** How often the statement runs that makes this change: a statement trigger fires once each time. */
-  times: Spread;
-  /** Triggers fire here (not for the cascades of mysql). */
-  fires: boolean;
-  /** No row can be met: only statement triggers fire. */
-  rowless: boolean;
-}
-
-const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
 
 /** Follows one change through views, rules, triggers, routines, cascades and partitions to its end. */
 export function follow(firing: Firing & { relation: RelationObject }, catalog: Catalog, session: SessionState): Ripple {
@@ -350,45 +329,10 @@ class Follower {
     return instead;
   }
 
-  /** The triggers that fire for a change, in their order; those that one would expect and that do not are noted. */
   #triggers(wave: Wave, key: string, node: RippleNode): Trigger[] {
-    const { id } = this.#dialect;
-    const fires: Trigger[] = [];
-    const skipped = (trigger: Trigger, text: string): void =>
+    const { fires, skipped } = firingTriggers(wave, this.#catalog.triggersOf(key), this.#dialect, this.#session);
+    for (const { trigger, text } of skipped)
       this.#note({ kind: "skipped", node: node.id, name: trigger.name, text, columns: [], certain: true });
-    for (const trigger of this.#catalog.triggersOf(key)) {
-      const forDelete = wave.action === "truncate" && trigger.events.includes("delete");
-      if (!trigger.events.includes(wave.action)) {
-        if (forDelete && trigger.enabled !== "off")
-          skipped(trigger, `TRUNCATE does not fire \`${trigger.name}\`, which fires for DELETE`);
-        continue;
-      }
-      if (trigger.enabled === "off") {
-        skipped(trigger, `\`${trigger.name}\` is disabled`);
-        continue;
-      }
-      if (
-        trigger.enabled === "replica" ? this.#session.triggers : !this.#session.triggers && trigger.enabled !== "always"
-      ) {
-        if (trigger.enabled !== "replica")
-          skipped(trigger, `session_replication_role keeps \`${trigger.name}\` from firing`);
-        continue;
-      }
-      if (!wave.fires) {
-        skipped(trigger, `a cascade does not fire \`${trigger.name}\` in ${this.#dialect.title}`);
-        continue;
-      }
-      if (wave.replaced && !this.#session.recursion && id === "sqlite") {
-        skipped(trigger, `REPLACE fires \`${trigger.name}\` only while recursive_triggers is on`);
-        continue;
-      }
-      if (wave.rowless && trigger.level === "row") continue;
-      if (wave.action === "update" && trigger.columns && wave.columns) {
-        const listed = trigger.columns;
-        if (!wave.columns.some((column) => listed.includes(column))) continue;
-      }
-      fires.push(trigger);
-    }
     return fires;
   }
 
@@ -629,91 +573,13 @@ class Follower {
     for (const child of this.#catalog.referencing(key)) {
       for (const foreign of child.foreignKeys) {
         if (foreign.table !== key || !foreign.enabled) continue;
-        this.#key(wave, table, child, foreign, node, rewritten);
+        const carried = carriedBy(foreign, { wave, table, child, rewritten }, this.#dialect, this.#session);
+        if (carried?.held) {
+          const { name, text, certain } = carried.held;
+          this.#note({ kind: "held", node: node.id, name, text, columns: foreign.columns, certain });
+        } else if (carried) this.wave(carried.wave, node.id, carried.step);
       }
     }
-  }
-
-  #key(
-    wave: Wave,
-    table: Table,
-    child: Table,
-    foreign: ForeignKey,
-    node: RippleNode,
-    rewritten: readonly string[],
-  ): void {
-    const shown = shownName(child);
-    const name = foreign.name ?? `${child.name}(${foreign.columns.join(", ")})`;
-    const referenced = foreign.referenced.length > 0 ? foreign.referenced : (table.primaryKey?.columns ?? []);
-    const definition = keyText(foreign, child, table);
-    const held = (text: string, certain: boolean): void =>
-      this.#note({ kind: "held", node: node.id, name, text, columns: foreign.columns, certain });
-    const off = this.#session.keys === null ? " (while foreign_keys is on; SQLite's default is off)" : "";
-    if (wave.action === "truncate") {
-      if (wave.cascades && (this.#dialect.id === "postgresql" || foreign.onDelete === "cascade")) {
-        this.wave({ ...wave, relation: child, columns: null, values: NO_VALUES, spread: "every" }, node.id, {
-          how: "cascade",
-          name,
-          reason: `TRUNCATE … CASCADE empties \`${shown}\`, which refers to it`,
-          certain: true,
-          definition,
-        });
-      } else if (child !== table) held(`\`${shown}\` refers to it by \`${name}\`, so TRUNCATE is refused`, true);
-      return;
-    }
-    const deletes = wave.action === "delete";
-    if (!deletes) {
-      const touched = referenced.some((column) => wave.columns?.includes(column) || rewritten.includes(column));
-      if (wave.columns !== null && !touched) return;
-    }
-    const action = deletes ? foreign.onDelete : foreign.onUpdate;
-    if (action === "no action" || action === "restrict") {
-      held(
-        `rows of \`${shown}\` may refer to these by \`${name}\`, and then the ${deletes ? "delete" : "update"} is refused${off}`,
-        false,
-      );
-      return;
-    }
-    const spread = this.#childSpread(wave, child, foreign);
-    const fires = this.#dialect.id !== "mysql" && this.#dialect.id !== "mariadb";
-    const next: Wave = {
-      relation: child,
-      action: deletes && action === "cascade" ? "delete" : "update",
-      columns: deletes && action === "cascade" ? null : foreign.columns,
-      values:
-        action === "set null"
-          ? new Map(foreign.columns.map((column) => [column, { type: "null" as const }]))
-          : NO_VALUES,
-      spread,
-      // The engine looks for the rows of each parent by a statement of its own.
-      times: wave.spread,
-      fires,
-      rowless: false,
-      cascades: false,
-      replaced: false,
-    };
-    const what =
-      action === "cascade"
-        ? deletes
-          ? `rows of \`${shown}\` that refer to them go too`
-          : `\`${shown}\` takes over the new key`
-        : `\`${foreign.columns.join("`, `")}\` of \`${shown}\` becomes ${action === "set null" ? "NULL" : "its default"}`;
-    this.wave(next, node.id, {
-      how: "cascade",
-      name,
-      reason: `key \`${name}\`, ON ${deletes ? "DELETE" : "UPDATE"} ${action.toUpperCase()}: ${what}${off}`,
-      certain: this.#session.keys === true,
-      definition,
-    });
-  }
-
-  #childSpread(wave: Wave, child: Table, foreign: ForeignKey): Spread {
-    const unique = [child.primaryKey, ...child.uniqueKeys].some(
-      (key) =>
-        key && !key.partial && key.columns.length > 0 && key.columns.every((one) => foreign.columns.includes(one)),
-    );
-    if (unique && (wave.spread === "same" || wave.spread === "one")) return wave.spread;
-    return "some";
   }
 
   /** Partitions, and tables that inherit: their rows are rows of the parent too. */
@@ -745,36 +611,7 @@ function effectsOf(parsed: Parsed<Statement[]>, dialect: Dialect): CodeEffects {
   return made;
 }
 
-/** What a change looks like to the conditions of triggers; columns that earlier triggers rewrote may differ too. */
-function firedBy(wave: Wave, rewritten: readonly string[] = []): FiredBy {
-  if (rewritten.length === 0) return { event: wave.action, columns: wave.columns, values: wave.values, depth: 0 };
-  const values = new Map(wave.values);
-  for (const column of rewritten) values.delete(column);
-  return {
-    event: wave.action,
-    columns: wave.columns === null ? null : [...wave.columns, ...rewritten],
-    values,
-    depth: 0,
-  };
-}
-
-/** The rows that a statement in code writes, when the code runs so many times. */
-function spreadOf(reach: Reach, times: Spread): Spread {
-  if (reach.bound === "every") return "every";
-  return reach.bound === "one" && times !== "every" ? times : "some";
-}
-
 /** `inserted` and `deleted` are no tables (tsql). */
 function isPseudo(name: string): boolean {
   return /^(?:inserted|deleted)$/i.test(name);
-}
-
-function keyText(foreign: ForeignKey, child: Table, parent: Table): string {
-  const referenced = foreign.referenced.length > 0 ? ` (${foreign.referenced.join(", ")})` : "";
-  const actions = [
-    foreign.onDelete === "no action" ? "" : ` ON DELETE ${foreign.onDelete.toUpperCase()}`,
-    foreign.onUpdate === "no action" ? "" : ` ON UPDATE ${foreign.onUpdate.toUpperCase()}`,
-  ].join("");
-  const name = foreign.name ? `CONSTRAINT ${foreign.name} ` : "";
-  return `ALTER TABLE ${shownName(child)} ADD ${name}FOREIGN KEY (${foreign.columns.join(", ")}) REFERENCES ${shownName(parent)}${referenced}${actions}`;
 }

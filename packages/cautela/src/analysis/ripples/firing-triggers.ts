@@ -1,0 +1,50 @@
+import type { Trigger } from "../../catalog/model.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { SessionState } from "./session.ts";
+import type { Wave } from "./wave.ts";
+
+/**
+ * The triggers of a table that fire for a change, in their order, and those that one would expect to fire and that do
+ * not, with the reason. Conditions are asked later: they hang on values.
+ */
+export function firingTriggers(
+  wave: Wave,
+  triggers: readonly Trigger[],
+  dialect: Dialect,
+  session: SessionState,
+): { fires: Trigger[]; skipped: { trigger: Trigger; text: string }[] } {
+  const fires: Trigger[] = [];
+  const skipped: { trigger: Trigger; text: string }[] = [];
+  for (const trigger of triggers) {
+    const forDelete = wave.action === "truncate" && trigger.events.includes("delete");
+    if (!trigger.events.includes(wave.action)) {
+      if (forDelete && trigger.enabled !== "off")
+        skipped.push({ trigger, text: `TRUNCATE does not fire \`${trigger.name}\`, which fires for DELETE` });
+      continue;
+    }
+    if (trigger.enabled === "off") {
+      skipped.push({ trigger, text: `\`${trigger.name}\` is disabled` });
+      continue;
+    }
+    if (trigger.enabled === "replica" ? session.triggers : !session.triggers && trigger.enabled !== "always") {
+      if (trigger.enabled !== "replica")
+        skipped.push({ trigger, text: `session_replication_role keeps \`${trigger.name}\` from firing` });
+      continue;
+    }
+    if (!wave.fires) {
+      skipped.push({ trigger, text: `a cascade does not fire \`${trigger.name}\` in ${dialect.title}` });
+      continue;
+    }
+    if (wave.replaced && !session.recursion && dialect.id === "sqlite") {
+      skipped.push({ trigger, text: `REPLACE fires \`${trigger.name}\` only while recursive_triggers is on` });
+      continue;
+    }
+    if (wave.rowless && trigger.level === "row") continue;
+    if (wave.action === "update" && trigger.columns && wave.columns) {
+      const listed = trigger.columns;
+      if (!wave.columns.some((column) => listed.includes(column))) continue;
+    }
+    fires.push(trigger);
+  }
+  return { fires, skipped };
+}

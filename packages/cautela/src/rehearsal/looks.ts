@@ -1,0 +1,214 @@
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { wordIn } from "../analysis/word-in.ts";
+import type { Table } from "../catalog/model.ts";
+import type { AssignedText, ChangeText } from "./change-text.ts";
+import { PREVIEW, type Sheet } from "./sheet.ts";
+import { type SqlWriter, shownTable } from "./sql-writer.ts";
+
+// What is run before a change and only reads: counts, previews, control figures.
+
+export function where(text: ChangeText): string {
+  return text.where === null ? "" : `\nWHERE ${text.where}`;
+}
+
+export function count(sheet: Sheet, text: ChangeText, table: Table | undefined, key: readonly string[] | null): void {
+  const { writer } = sheet;
+  const sql = countSql(writer, text, key, true);
+  if (sql === null) {
+    sheet.reason(
+      "a row can be met several times by the join, and without a key they cannot be told apart: no count was written",
+    );
+    return;
+  }
+  sheet.add("before", "count", "How many rows it touches", sql);
+  const changing = changingSql(writer, text, table, true);
+  if (changing !== null) sheet.add("before", "count", "How many of them really change", changing);
+}
+
+/** The query that counts the rows; null where it cannot be written. `capped`: it may stop where the writer is told to. */
+export function countSql(
+  writer: SqlWriter,
+  text: ChangeText,
+  key: readonly string[] | null,
+  capped = false,
+): string | null {
+  const rest = `FROM ${text.from}${where(text)}${text.tail}`;
+  if (!text.joined && text.tail === "") return `${text.head}${writer.count("rows_touched", rest, capped)}`;
+  if (text.unsettled && writer.dialect.id === "tsql") return null;
+  if (text.joined && !key) return null;
+  const one = text.joined && key ? `DISTINCT ${writer.columns(text.ref, key)}` : "1 AS one";
+  return `${text.head}${writer.count("rows_touched", `FROM (SELECT ${one} ${rest})${writer.as("touched")}`, capped)}`;
+}
+
+/** The query that counts the rows whose values really change; null where they cannot be told beforehand. */
+export function changingSql(
+  writer: SqlWriter,
+  text: ChangeText,
+  table: Table | undefined,
+  capped = false,
+): string | null {
+  const differing = differences(writer, text, table);
+  if (differing === null || text.joined || text.tail !== "") return null;
+  const also = text.where === null ? "" : `(${text.where})\n  AND `;
+  return `${text.head}${writer.count("rows_changed", `FROM ${text.from}\nWHERE ${also}(${differing})`, capped)}`;
+}
+
+/** The condition under which at least one value really changes; null where a value cannot be written out. */
+function differences(writer: SqlWriter, text: ChangeText, table: Table | undefined): string | null {
+  if (text.assignments.length === 0) return null;
+  const parts: string[] = [];
+  for (const { column, value, assignment } of text.assignments) {
+    if (value === "" || (assignment.value.kind === "literal" && assignment.value.type === "default")) return null;
+    const known = table?.columns.find(({ name }) => name === column);
+    parts.push(writer.differs(`${text.ref}.${writer.name(column)}`, writer.stored(`(${value})`, known)));
+  }
+  return parts.join(" OR ");
+}
+
+export function preview(
+  sheet: Sheet,
+  text: ChangeText,
+  table: Table | undefined,
+  look: readonly string[] | null,
+): void {
+  const { writer } = sheet;
+  const key = look ?? [];
+  const columns: string[] = key.map((one) => `${text.ref}.${writer.name(one)}`);
+  const before: string[] = [];
+  const ordered = writer.dialect.id === "mysql" || writer.dialect.id === "mariadb";
+  let shown = 0;
+  for (const { column, value, assignment } of text.assignments) {
+    const name = writer.name(column);
+    if (value === "")
+      sheet.reason(`the new value of ${column} comes from a query of several columns, and is not shown`);
+    else if (assignment.value.kind === "literal" && assignment.value.type === "default")
+      sheet.reason(`${column} takes its default, which is not shown`);
+    else if (ordered && before.some((one) => wordIn(value, one)))
+      sheet.reason(`the new value of ${column} is made from another one that is set before it, and is not shown`);
+    else {
+      const known = table?.columns.find((one) => one.name === column);
+      columns.push(`${text.ref}.${name} AS ${writer.name(`old_${column.toLowerCase()}`)}`);
+      columns.push(`${writer.stored(`(${value})`, known)} AS ${writer.name(`new_${column.toLowerCase()}`)}`);
+      shown++;
+    }
+    before.push(column);
+  }
+  if (shown === 0) return;
+  if (text.joined)
+    sheet.reason(
+      "a row that the join meets several times stands in the preview as often, and only one of its new values is written",
+    );
+  if (text.unsettled)
+    sheet.reason(
+      "it takes some of the rows, and without an order nobody can say which: the preview shows all that it may take",
+    );
+  const tail =
+    text.tail !== "" && !text.unsettled
+      ? text.tail
+      : key.length > 0
+        ? `\nORDER BY ${writer.columns(text.ref, key)}`
+        : "";
+  const rest = `FROM ${text.from}${where(text)}${tail}`;
+  const limited = /\nLIMIT /.test(tail);
+  const body = limited
+    ? `SELECT ${columns.join(",\n       ")}\n${rest}`
+    : writer.first(PREVIEW, columns.join(",\n       "), rest);
+  sheet.add("before", "preview", "Old and new values side by side", `${text.head}${body}`);
+}
+
+export function rows(sheet: Sheet, text: ChangeText, key: readonly string[] | null): void {
+  const { writer } = sheet;
+  const order =
+    text.tail !== "" && !text.unsettled ? text.tail : key ? `\nORDER BY ${writer.columns(text.ref, key)}` : "";
+  const list = `${text.joined ? "DISTINCT " : ""}${text.ref}.*`;
+  const rest = `FROM ${text.from}${where(text)}${order}`;
+  sheet.add(
+    "before",
+    "preview",
+    "The rows that go",
+    `${text.head}${/\nLIMIT /.test(order) ? `SELECT ${list}\n${rest}` : writer.first(PREVIEW, list, rest)}`,
+  );
+}
+
+const NUMERIC =
+  /^(?:numeric|decimal|number|integer|int|bigint|smallint|tinyint|double|double precision|real|float|money|currency|long|single)$/;
+
+/** Figures that are compared before and after: rows, and the sums of numbers that change. */
+export function figures(
+  sheet: Sheet,
+  phase: "before" | "after",
+  table: Table,
+  assignments: readonly AssignedText[],
+  fired: readonly FiredRipple[],
+): void {
+  const { writer } = sheet;
+  const sums = assignments
+    .filter(({ column }) => NUMERIC.test(table.columns.find(({ name }) => name === column)?.type ?? ""))
+    .map(({ column }) => `, SUM(${writer.name(column)}) AS ${writer.name(`sum_${column.toLowerCase()}`)}`);
+  sheet.add(
+    phase,
+    "figure",
+    `Control figures of ${shownTable(table)}`,
+    `SELECT COUNT(*) AS all_rows${[...new Set(sums)].join("")}\nFROM ${writer.table(table)}`,
+  );
+  for (const other of touchedTables(fired, table))
+    sheet.add(
+      phase,
+      "figure",
+      `Control figures of ${shownTable(other)}`,
+      `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(other)}`,
+    );
+}
+
+/** What the control figures should be afterwards, worked out from the change itself. */
+export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: readonly FiredRipple[]): void {
+  const { writer } = sheet;
+  if (text.joined || text.tail !== "" || text.unsettled) return;
+  // A trigger that changes the row, drops it, or changes the table again has an arithmetic of its own.
+  const disturbed = fired.some(
+    ({ ripple }) =>
+      ripple.notes.some(({ kind }) => kind === "rewrites" || kind === "swallows" || kind === "opaque") ||
+      ripple.nodes.some(({ id, relation }) => id !== 0 && relation === table),
+  );
+  if (disturbed) return;
+  const met = text.where ?? "1 = 1";
+  const columns: string[] = [];
+  if (text.assignments.length === 0) columns.push(`COUNT(*) - SUM(${writer.either(met, "1", "0")}) AS expected_rows`);
+  for (const { column, value, assignment } of text.assignments) {
+    const known = table.columns.find(({ name }) => name === column);
+    const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");
+    if (!known || !NUMERIC.test(known.type) || !plain) continue;
+    const own = `${text.ref}.${writer.name(column)}`;
+    columns.push(
+      `SUM(${writer.either(met, writer.stored(`(${value})`, known), own)}) AS ${writer.name(`expected_sum_${column.toLowerCase()}`)}`,
+    );
+  }
+  if (columns.length > 0)
+    sheet.add(
+      "before",
+      "figure",
+      "What the figures should be afterwards",
+      `${text.head}SELECT ${columns.join(", ")}\nFROM ${text.from}`,
+    );
+}
+
+function touchedTables(fired: readonly FiredRipple[], own: Table): Table[] {
+  const tables = new Set<Table>();
+  for (const { ripple } of fired)
+    for (const { written, relation } of ripple.nodes)
+      if (written && relation?.object === "table" && relation !== own) tables.add(relation);
+  return [...tables];
+}
+
+/** What a ripple may do that the queries do not show. */
+export function warn(sheet: Sheet, fired: readonly FiredRipple[]): void {
+  for (const { ripple } of fired) {
+    for (const { kind, name, text } of ripple.notes) {
+      if (kind === "rewrites" || kind === "stamps")
+        sheet.reason(`${text.replaceAll("`", "")}: the preview shows what the statement sets`);
+      if (kind === "opaque")
+        sheet.reason(`what ${name} does is not known (${text}), so the copies may not hold all that it changes`);
+      if (kind === "sealed") sheet.reason(`the engine refuses this: ${text}`);
+    }
+  }
+}

@@ -23,7 +23,6 @@ const KINDS: Record<StatementTrace["notes"][number]["kind"], string> = {
   refuses: "may refuse it",
   swallows: "may drop it in silence",
   skipped: "does not fire",
-  idle: "idle",
   held: "refers to it",
   sealed: "refused",
   loop: "sets itself off",

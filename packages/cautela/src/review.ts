@@ -255,7 +255,7 @@ export class ReviewSession {
     };
     for (const hazard of hazardsFor(tree.kind)) {
       if (hazard.onRequest && this.#policy.weights?.[hazard.id] === undefined) continue;
-      for (const draft of hazard.check(context)) put(hazard.id, hazard.weight, draft);
+      for (const draft of hazard.check?.(context) ?? []) put(hazard.id, hazard.weight, draft);
     }
     for (const [id, reason] of accepts) {
       if (used.has(id)) continue;
@@ -441,7 +441,7 @@ const byKind = new Map<Statement["kind"], Hazard[]>();
 function hazardsFor(kind: Statement["kind"]): readonly Hazard[] {
   const known = byKind.get(kind);
   if (known) return known;
-  const list = hazards.filter(({ statements }) => !statements || statements.includes(kind));
+  const list = hazards.filter(({ statements, check }) => check && (!statements || statements.includes(kind)));
   byKind.set(kind, list);
   return list;
 }

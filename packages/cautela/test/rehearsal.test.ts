@@ -1,6 +1,5 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { PGlite } from "@electric-sql/pglite";
 import {
   type Catalog,
   catalogFromDdl,
@@ -14,30 +13,12 @@ import {
   review,
 } from "cautela";
 import fc from "fast-check";
-import mysql from "mysql2/promise";
-import initSqlite from "sql.js";
 import { afterAll, describe, expect, test } from "vitest";
-import { mariadbUrl } from "./engines.ts";
+import { type Engine, openEngines, type Row, undone } from "./databases.ts";
 import { changes } from "./generated-changes.ts";
 
 // A rehearsal is true when the engine agrees: the count is the number of rows that change, the preview's new values
 // are the values afterwards, nothing but the copy writes beforehand, and the restore leaves every table as it was.
-
-type Row = Record<string, unknown>;
-
-interface Engine {
-  tables: string[];
-  /** Begins anew with the database as the schema makes it. */
-  fresh(): Promise<void>;
-  rows(sql: string): Promise<Row[]>;
-  /** Runs a statement; the number of rows that it changed. */
-  run(sql: string): Promise<number>;
-  /** Runs a statement and takes it back. */
-  undone(sql: string): Promise<number>;
-  /** Runs a query where nothing can be written. */
-  look(sql: string): Promise<Row[]>;
-  close(): Promise<void>;
-}
 
 const demo = (name: string) => readFileSync(fileURLToPath(new URL(`../../../demo/${name}`, import.meta.url)), "utf8");
 
@@ -72,125 +53,6 @@ const MORE: Partial<Record<DialectId, string[]>> = {
     "INSERT INTO journal (what, ref) SELECT sign, boat_id FROM boat;",
   ],
 };
-
-async function postgres(ddl: string): Promise<Engine> {
-  const db = await PGlite.create();
-  await db.exec(ddl);
-  const { rows } = await db.query<{ name: string }>(
-    "SELECT relname AS name FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace ORDER BY 1",
-  );
-  await db.exec("BEGIN");
-  return {
-    tables: rows.map(({ name }) => name),
-    fresh: async () => void (await db.exec("ROLLBACK; BEGIN")),
-    rows: async (sql) => (await db.query<Row>(sql)).rows,
-    run: async (sql) => (await db.exec(sql)).reduce((sum, one) => sum + (one.affectedRows ?? 0), 0),
-    async look(sql) {
-      await db.exec("SAVEPOINT look; SET LOCAL transaction_read_only = on");
-      try {
-        return (await db.query<Row>(sql)).rows;
-      } finally {
-        await db.exec("ROLLBACK TO look");
-      }
-    },
-    async undone(sql) {
-      await db.exec("SAVEPOINT trial");
-      const changed = (await db.exec(sql)).reduce((sum, one) => sum + (one.affectedRows ?? 0), 0);
-      await db.exec("ROLLBACK TO trial");
-      return changed;
-    },
-    close: () => db.close(),
-  };
-}
-
-async function sqlite(ddl: string): Promise<Engine> {
-  const { Database } = await initSqlite();
-  let db = new Database();
-  const fresh = async (): Promise<void> => {
-    db.close();
-    db = new Database();
-    db.exec("PRAGMA foreign_keys = ON");
-    db.exec(ddl);
-  };
-  await fresh();
-  const rows = async (sql: string): Promise<Row[]> => {
-    const [found] = db.exec(sql);
-    return found ? found.values.map((row) => Object.fromEntries(found.columns.map((name, i) => [name, row[i]]))) : [];
-  };
-  const tables = (await rows("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY 1")).map(({ name }) =>
-    String(name),
-  );
-  return {
-    tables,
-    fresh,
-    rows,
-    async run(sql) {
-      db.exec(sql);
-      return db.getRowsModified();
-    },
-    async undone(sql) {
-      db.exec(`BEGIN; ${sql}`);
-      const [found] = db.exec("SELECT changes()");
-      db.exec("ROLLBACK");
-      return Number(found.values[0][0]);
-    },
-    async look(sql) {
-      db.exec("PRAGMA query_only = ON");
-      try {
-        return await rows(sql);
-      } finally {
-        db.exec("PRAGMA query_only = OFF");
-      }
-    },
-    close: async () => db.close(),
-  };
-}
-
-async function mariadb(url: string, ddl: string): Promise<Engine> {
-  const db = await mysql.createConnection({ uri: url, multipleStatements: true, decimalNumbers: true });
-  const fresh = async (): Promise<void> => {
-    await db.query(
-      "DROP DATABASE IF EXISTS cautela_rehearsal; CREATE DATABASE cautela_rehearsal; USE cautela_rehearsal",
-    );
-    for (const sql of sent(ddl, "mariadb")) await db.query(sql);
-  };
-  await fresh();
-  const [found] = await db.query<mysql.RowDataPacket[]>("SHOW FULL TABLES WHERE Table_type = 'BASE TABLE'");
-  const rows = async (sql: string): Promise<Row[]> => (await db.query<mysql.RowDataPacket[]>(sql))[0];
-  return {
-    tables: found.map((row) => String(Object.values(row)[0])),
-    fresh,
-    rows,
-    async undone(sql) {
-      await db.query("START TRANSACTION");
-      const [result] = await db.query(sql);
-      await db.query("ROLLBACK");
-      return "affectedRows" in result ? Number(result.affectedRows) : 0;
-    },
-    async run(sql) {
-      const [result] = await db.query(sql);
-      return "affectedRows" in result ? Number(result.affectedRows) : 0;
-    },
-    async look(sql) {
-      await db.query("START TRANSACTION READ ONLY");
-      try {
-        return await rows(sql);
-      } finally {
-        await db.query("ROLLBACK");
-      }
-    },
-    async close() {
-      await db.query("DROP DATABASE IF EXISTS cautela_rehearsal");
-      await db.end();
-    },
-  };
-}
-
-function sent(text: string, dialect: DialectId): string[] {
-  return readScript(text, { dialect })
-    .statements.filter(({ kind }) => kind !== "directive")
-    .map(({ start, end }) => text.slice(start, end));
-}
 
 async function contents(engine: Engine): Promise<Record<string, string[]>> {
   const all: Record<string, string[]> = {};
@@ -265,12 +127,7 @@ function throughView({ ripple }: FiredRipple): boolean {
   return ripple.nodes[0].object === "view";
 }
 
-const maria = await mariadbUrl();
-const engines: [DialectId, (ddl: string) => Promise<Engine>][] = [
-  ["postgresql", postgres],
-  ["sqlite", sqlite],
-];
-if (maria) engines.push(["mariadb", (ddl) => mariadb(maria, ddl)]);
+const engines = await openEngines("cautela_rehearsal");
 
 describe.each(engines)("on %s", async (dialect, open) => {
   const [ddl, written] = schemaOf(dialect);
@@ -289,13 +146,13 @@ describe.each(engines)("on %s", async (dialect, open) => {
         const [sheet] = rehearse(result, { date: "20261125" }).sheets;
         await engine.fresh();
         // Some of them are refused: by a key, by a trigger.
-        const refused = await engine.undone(sql).then(
+        const refused = await undone(engine, sql).then(
           () => false,
           () => true,
         );
         if (refused) return;
         const silent = sheet.reasons.some((reason) => reason.includes("silence"));
-        const changed = result.statements[0].kind === "insert" || silent ? null : await engine.undone(sql);
+        const changed = result.statements[0].kind === "insert" || silent ? null : await undone(engine, sql);
         const { touched } = await walk(engine, sheet, sql, false);
         if (touched !== null && changed !== null) expect([sql, changed]).toEqual([sql, touched]);
       }),
@@ -321,7 +178,7 @@ describe.each(engines)("on %s", async (dialect, open) => {
       !result.ripples
         .get(0)
         ?.some(({ ripple }) => ripple.edges.some(({ how }) => how === "rule" || (through && how === "trigger")))
-        ? await engine.undone(sql)
+        ? await undone(engine, sql)
         : null;
     const { touched } = await walk(engine, sheet, sql, through);
     if (touched !== null && changed !== null) expect([sql, changed]).toEqual([sql, touched]);
@@ -373,7 +230,7 @@ describe.each(engines)("the demo scripts on the demo database of %s", async (dia
       const { start, end } = result.read[sheet.statement];
       const sql = text.slice(start, end);
       await until(sheet.statement);
-      const taken = await engine.undone(sql).then(
+      const taken = await undone(engine, sql).then(
         () => true,
         () => false,
       );

@@ -1,11 +1,8 @@
 import { readFileSync } from "node:fs";
-import { PGlite } from "@electric-sql/pglite";
-import { catalogFromDdl, type DialectId, readScript, review, type StatementTrace, trace } from "cautela";
+import { catalogFromDdl, type DialectId, review, type StatementTrace, trace } from "cautela";
 import fc from "fast-check";
-import mysql from "mysql2/promise";
-import initSqlite from "sql.js";
 import { afterAll, describe, expect, test } from "vitest";
-import { mariadbUrl } from "./engines.ts";
+import { type Engine, openEngines, statementsOf } from "./databases.ts";
 import { changes } from "./generated-changes.ts";
 
 // Which tables a statement writes is the engine's to say: the tables are compared before and after, and
@@ -16,23 +13,6 @@ const schema = (dialect: string): [string, string] => {
   const [ddl, statements] = text.split("-- statements\n");
   return [ddl, statements];
 };
-
-interface Engine {
-  tables: string[];
-  /** The rows of a table, each as text. */
-  rows(table: string): Promise<string[]>;
-  begin(): Promise<void>;
-  run(sql: string): Promise<void>;
-  rollback(): Promise<void>;
-  close(): Promise<void>;
-}
-
-/** The statements of a text, as the engine takes them. */
-function each(text: string, dialect: DialectId): string[] {
-  return readScript(text, { dialect })
-    .statements.filter(({ kind }) => kind !== "directive")
-    .map(({ start, end }) => text.slice(start, end));
-}
 
 /** The places that are reached for sure, and one row at a time: what is behind them must really change. */
 function sure({ nodes, edges }: StatementTrace): Set<string> {
@@ -80,6 +60,16 @@ function boundOf(table: string, { nodes }: StatementTrace): number {
 
 const bare = (name: string): string => name.slice(name.lastIndexOf(".") + 1);
 
+/** The rows of each table, each as text; a parent without the tables that inherit from it. */
+async function contents(engine: Engine): Promise<string[][]> {
+  const all: string[][] = [];
+  for (const table of engine.tables) {
+    const rows = await engine.rows(`SELECT * FROM ${engine.only}${table}`);
+    all.push(rows.map((row) => JSON.stringify(row)));
+  }
+  return all;
+}
+
 async function compare(
   engine: Engine,
   sql: string,
@@ -87,7 +77,7 @@ async function compare(
 ): Promise<{ refused: boolean }> {
   await engine.begin();
   try {
-    const before = await Promise.all(engine.tables.map((table) => engine.rows(table)));
+    const before = await contents(engine);
     let error = "";
     await engine.run(sql).catch((problem: unknown) => {
       error = String(problem);
@@ -98,7 +88,7 @@ async function compare(
       expect(known, `${sql}: ${error}`).toBe(true);
       return { refused: true };
     }
-    const after = await Promise.all(engine.tables.map((table) => engine.rows(table)));
+    const after = await contents(engine);
     const changed = engine.tables.map((_, i) => rowsChanged(before[i], after[i]));
     const really = engine.tables.filter((_, i) => changed[i] > 0);
     const predicted = graph.nodes.filter(({ written }) => written).map(({ name }) => bare(name));
@@ -122,64 +112,7 @@ function predictor(ddl: string, dialect: DialectId): (sql: string) => StatementT
   return (sql) => trace(review(sql, { dialect, catalog, policy: { settings } }), { statement: 0 }).statements[0];
 }
 
-async function pg(ddl: string): Promise<Engine> {
-  const db = await PGlite.create();
-  await db.exec(ddl);
-  const { rows } = await db.query<{ name: string }>(
-    "SELECT relname AS name FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace ORDER BY 1",
-  );
-  return {
-    tables: rows.map(({ name }) => name),
-    rows: async (table) =>
-      (await db.query<{ t: string }>(`SELECT t::text AS t FROM ONLY ${table} t`)).rows.map(({ t }) => t),
-    begin: async () => void (await db.exec("BEGIN")),
-    run: async (sql) => void (await db.exec(sql)),
-    rollback: async () => void (await db.exec("ROLLBACK")),
-    close: () => db.close(),
-  };
-}
-
-async function sqlite(ddl: string): Promise<Engine> {
-  const { Database } = await initSqlite();
-  const db = new Database();
-  db.exec("PRAGMA foreign_keys = ON");
-  db.exec(ddl);
-  const [found] = db.exec("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY 1");
-  return {
-    tables: found.values.map(([name]) => String(name)),
-    rows: async (table) => (db.exec(`SELECT * FROM ${table}`)[0]?.values ?? []).map((row) => JSON.stringify(row)),
-    begin: async () => void db.exec("BEGIN"),
-    run: async (sql) => void db.exec(sql),
-    rollback: async () => void db.exec("ROLLBACK"),
-    close: async () => db.close(),
-  };
-}
-
-async function mariadb(url: string, ddl: string): Promise<Engine> {
-  const db = await mysql.createConnection({ uri: url, multipleStatements: true });
-  await db.query("DROP DATABASE IF EXISTS cautela_ripples; CREATE DATABASE cautela_ripples; USE cautela_ripples");
-  for (const sql of each(ddl, "mariadb")) await db.query(sql);
-  const [found] = await db.query<mysql.RowDataPacket[]>("SHOW FULL TABLES WHERE Table_type = 'BASE TABLE'");
-  return {
-    tables: found.map((row) => String(Object.values(row)[0])),
-    rows: async (table) =>
-      (await db.query<mysql.RowDataPacket[]>(`SELECT * FROM ${table}`))[0].map((row) => JSON.stringify(row)),
-    begin: async () => void (await db.query("START TRANSACTION")),
-    run: async (sql) => void (await db.query(sql)),
-    rollback: async () => void (await db.query("ROLLBACK")),
-    close: async () => {
-      await db.query("DROP DATABASE IF EXISTS cautela_ripples");
-      await db.end();
-    },
-  };
-}
-
-const maria = await mariadbUrl();
-const engines: [DialectId, (ddl: string) => Promise<Engine>][] = [
-  ["postgresql", pg],
-  ["sqlite", sqlite],
-];
-if (maria) engines.push(["mariadb", (ddl) => mariadb(maria, ddl)]);
+const engines = await openEngines("cautela_ripples");
 
 describe.each(engines)("on %s every table that is really written is predicted", async (dialect, open) => {
   const [ddl, statements] = schema(dialect);
@@ -188,7 +121,7 @@ describe.each(engines)("on %s every table that is really written is predicted", 
   afterAll(() => engine.close());
 
   test("hand-written statements over triggers, cascades, views and routines", async () => {
-    for (const sql of each(statements, dialect)) {
+    for (const sql of statementsOf(statements, dialect)) {
       const { refused } = await compare(engine, sql, predict);
       expect([sql, refused]).toEqual([sql, false]);
     }

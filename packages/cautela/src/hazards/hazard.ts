@@ -106,7 +106,8 @@ export interface Hazard {
   /** Only looked for when the policy gives it a weight. */
   onRequest?: boolean;
   example: HazardExample;
-  check(context: HazardContext): Draft[];
+  /** What is said when the statement is reviewed. */
+  check?(context: HazardContext): Draft[];
   /** What can only be said when the whole script is known; every draft says where it stands. */
   finish?(context: FinishContext): Draft[];
 }

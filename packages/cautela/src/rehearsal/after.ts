@@ -1,9 +1,8 @@
-import type { Table } from "../catalog/model.ts";
+import { shownName, type Table } from "../catalog/model.ts";
 import type { ChangeSource } from "../result.ts";
 import type { ChangeText } from "./change-text.ts";
 import { changingSql, countSql } from "./looks.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
-import { shownTable } from "./sql-writer.ts";
 
 // The change itself, and what is compared behind it.
 
@@ -33,11 +32,11 @@ export function guarded(
       "change",
       "guarded",
       "The change, rolled back at another number of rows",
-      writer.guarded(source.text, exact ?? changed, shownTable(table), changed) ?? source.text,
+      writer.guarded(source.text, exact ?? changed, shownName(table), changed) ?? source.text,
     );
     return;
   }
-  const form = exact === null ? null : writer.guarded(source.text, exact, shownTable(table));
+  const form = exact === null ? null : writer.guarded(source.text, exact, shownName(table));
   if (form) sheet.add("change", "guarded", "The change, rolled back at another number of rows", form);
   else {
     sheet.add("change", "change", "The change", source.text);

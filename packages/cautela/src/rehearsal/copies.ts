@@ -1,11 +1,11 @@
 import type { FiredRipple, RippleEdge, RippleNode } from "../analysis/ripples/ripple.ts";
 import { tableKey } from "../catalog/catalog.ts";
-import type { Table } from "../catalog/model.ts";
+import { shownName, type Table } from "../catalog/model.ts";
 import type { ChangeText } from "./change-text.ts";
 import type { CopyNames } from "./copy-names.ts";
 import { where } from "./looks.ts";
 import { type Kept, keyOf, type Sheet } from "./sheet.ts";
-import { type SqlWriter, shownTable } from "./sql-writer.ts";
+import type { SqlWriter } from "./sql-writer.ts";
 
 /** The copy of the rows that a change meets. */
 export function copyOf(writer: SqlWriter, name: string, text: ChangeText): string {
@@ -41,7 +41,7 @@ export function rippleCopies(
       const key = keyOf(table);
       const added = nodes.every(({ action }) => action === "insert");
       const cascade = added || nodes.length > 1 ? null : directCascade(nodes[0], ripple.edges, own, table);
-      const shown = shownTable(table);
+      const shown = shownName(table);
       if (added && key) {
         kept.push({ table, copy, how: "added" });
         sheet.add(

@@ -1,5 +1,5 @@
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import type { Table } from "../catalog/model.ts";
+import { shownName, type Table } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import type { ChangeSource, StatementReview } from "../result.ts";
 import type { Span } from "../sql/tree.ts";
@@ -9,7 +9,7 @@ import { warn } from "./looks.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
 import { putTogether } from "./restore.ts";
 import { type Kept, keyOf, PREVIEW, Sheet } from "./sheet.ts";
-import { type SqlWriter, shownTable } from "./sql-writer.ts";
+import type { SqlWriter } from "./sql-writer.ts";
 
 /** The sheet of an INSERT, a REPLACE, an upsert or a MERGE. */
 export function insertSheet(
@@ -47,21 +47,21 @@ export function insertSheet(
   sheet.add(
     "before",
     "figure",
-    `Control figures of ${shownTable(table)}`,
+    `Control figures of ${shownName(table)}`,
     `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(table)}`,
   );
   if (overwrites || !key)
     sheet.add(
       "before",
       "copy",
-      `Keep all rows of ${shownTable(table)}`,
+      `Keep all rows of ${shownName(table)}`,
       writer.copy(own, "*", `FROM ${writer.table(table)}`),
     );
   else
     sheet.add(
       "before",
       "copy",
-      `Note which rows ${shownTable(table)} holds`,
+      `Note which rows ${shownName(table)} holds`,
       writer.copy(own, writer.names(key), `FROM ${writer.table(table)}`),
     );
   rippleCopies(sheet, ripples, table, null, names, kept);
@@ -69,7 +69,7 @@ export function insertSheet(
   sheet.add(
     "after",
     "figure",
-    `Control figures of ${shownTable(table)}`,
+    `Control figures of ${shownName(table)}`,
     `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(table)}`,
   );
   if (key)
@@ -170,7 +170,7 @@ function change(sheet: Sheet, source: ChangeSource, table: Table, overwrites: bo
   const { expected } = sheet;
   const form =
     expected && !expected.atMost && !overwrites
-      ? writer.guarded(source.text, String(expected.rows), shownTable(table))
+      ? writer.guarded(source.text, String(expected.rows), shownName(table))
       : null;
   if (form) sheet.add("change", "guarded", "The change, rolled back at another number of rows", form);
   else sheet.add("change", "change", "The change", source.text);

@@ -1,9 +1,9 @@
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { wordIn } from "../analysis/word-in.ts";
-import type { Table } from "../catalog/model.ts";
+import { shownName, type Table } from "../catalog/model.ts";
 import type { AssignedText, ChangeText } from "./change-text.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
-import { type SqlWriter, shownTable } from "./sql-writer.ts";
+import type { SqlWriter } from "./sql-writer.ts";
 
 // What is run before a change and only reads: counts, previews, control figures.
 
@@ -148,14 +148,14 @@ export function figures(
   sheet.add(
     phase,
     "figure",
-    `Control figures of ${shownTable(table)}`,
+    `Control figures of ${shownName(table)}`,
     `SELECT COUNT(*) AS all_rows${[...new Set(sums)].join("")}\nFROM ${writer.table(table)}`,
   );
   for (const other of touchedTables(fired, table))
     sheet.add(
       phase,
       "figure",
-      `Control figures of ${shownTable(other)}`,
+      `Control figures of ${shownName(other)}`,
       `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(other)}`,
     );
 }

@@ -1,7 +1,6 @@
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import type { Table } from "../catalog/model.ts";
+import { shownName, type Table } from "../catalog/model.ts";
 import { type Kept, keyOf, type Sheet } from "./sheet.ts";
-import { shownTable } from "./sql-writer.ts";
 
 export function restore(
   sheet: Sheet,
@@ -70,13 +69,13 @@ export function putTogether(sheet: Sheet, table: Table, own: readonly string[], 
       `${writer.dialect.title} cannot switch triggers off: the restore takes them away and makes them anew, so nobody else should be at work then`,
     );
   for (const [i, step] of steps.entries())
-    sheet.add("restore", "restore", i === 0 ? `Put ${shownTable(table)} back as it was` : `Step ${i + 1}`, step);
+    sheet.add("restore", "restore", i === 0 ? `Put ${shownName(table)} back as it was` : `Step ${i + 1}`, step);
 }
 
 function keptBack(sheet: Sheet, { table, copy, how }: Kept): string[] {
   const { writer } = sheet;
   const key = keyOf(table);
-  const shown = shownTable(table);
+  const shown = shownName(table);
   switch (how) {
     case "added":
       return key ? [writer.removeNew(table, copy, key)] : [];

@@ -1,6 +1,6 @@
 import type { Change } from "../analysis/change.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import type { Table } from "../catalog/model.ts";
+import { shownName, type Table } from "../catalog/model.ts";
 import type { ChangeSource, StatementReview } from "../result.ts";
 import { afterCheck, guarded } from "./after.ts";
 import { type ChangeText, changeText } from "./change-text.ts";
@@ -11,7 +11,7 @@ import { arithmetic, count, figures, preview, rows, warn } from "./looks.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
 import { restore } from "./restore.ts";
 import { type Kept, keyOf, Sheet } from "./sheet.ts";
-import { type SqlWriter, shownTable } from "./sql-writer.ts";
+import type { SqlWriter } from "./sql-writer.ts";
 
 /** The sheets of one statement: one for each table that it changes. */
 export function sheetsOf(
@@ -89,7 +89,7 @@ function changeSheet(
   sheet.add(
     "before",
     "copy",
-    whole ? `Keep all rows of ${shownTable(table)}` : "Keep the rows that will change",
+    whole ? `Keep all rows of ${shownName(table)}` : "Keep the rows that will change",
     whole ? writer.copy(own, "*", `FROM ${writer.table(table)}`) : copyOf(writer, own, text),
   );
   rippleCopies(sheet, fired, table, own, names, copies);
@@ -146,7 +146,7 @@ function truncateSheet(
   sheet.add(
     "before",
     "copy",
-    `Keep all rows of ${shownTable(table)}`,
+    `Keep all rows of ${shownName(table)}`,
     writer.copy(own, "*", `FROM ${writer.table(table)}`),
   );
   rippleCopies(sheet, fired, table, null, names, kept);

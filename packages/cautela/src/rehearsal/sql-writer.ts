@@ -1,4 +1,4 @@
-import { type Column, shownName, type Table, type Trigger } from "../catalog/model.ts";
+import type { Column, Table, Trigger } from "../catalog/model.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import { WORDS } from "../sql/keywords.ts";
 
@@ -251,7 +251,7 @@ COMMIT TRANSACTION;`;
         return `DECLARE
   expected NUMBER;
 BEGIN
-  SELECT ${expected.startsWith("(") ? expected : `${expected}`} INTO expected FROM dual;
+  SELECT ${expected} INTO expected FROM dual;
   ${indented(change)};
   IF SQL%ROWCOUNT <> expected THEN
     RAISE_APPLICATION_ERROR(-20000, 'expected ' || expected || ' rows, changed ' || SQL%ROWCOUNT);
@@ -275,9 +275,4 @@ COMMIT;`;
 
 function indented(text: string): string {
   return text.replace(/\n/g, "\n  ");
-}
-
-/** The name under which messages show a table. */
-export function shownTable(table: Pick<Table, "schema" | "name">): string {
-  return shownName(table);
 }

@@ -87,7 +87,6 @@ const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "
   stamps: { sign: "stamps", role: "dim" },
   computes: { sign: "computes", role: "dim" },
   skipped: { sign: "does not fire", role: "ask" },
-  idle: { sign: "idle", role: "dim" },
   held: { sign: "refers to it", role: "note" },
   sealed: { sign: "refused", role: "stop" },
   loop: { sign: "sets itself off", role: "stop" },

@@ -46,7 +46,6 @@ export type RippleNoteKind =
   | "refuses"
   | "swallows"
   | "skipped"
-  | "idle"
   | "held"
   | "sealed"
   | "loop"
@@ -92,18 +91,4 @@ export function nodeReach(node: RippleNode, root: Reach): Reach {
     case "some":
       return root.bound === "none" ? root : { bound: "some" };
   }
-}
-
-/** What follows from what, as far as it is sure: false where any edge on every way to a node hangs on a condition. */
-export function certainNodes({ nodes, edges }: Ripple): ReadonlySet<number> {
-  const certain = new Set<number>(nodes.length > 0 ? [0] : []);
-  for (let grown = true; grown; ) {
-    grown = false;
-    for (const edge of edges) {
-      if (!edge.certain || !certain.has(edge.from) || certain.has(edge.to)) continue;
-      certain.add(edge.to);
-      grown = true;
-    }
-  }
-  return certain;
 }

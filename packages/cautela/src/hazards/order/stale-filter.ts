@@ -1,5 +1,5 @@
 import { filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A filter on a value that an earlier statement has overwritten.
@@ -78,7 +78,7 @@ export const staleFilter: Hazard = {
 };
 
 function assignsConstant(
-  tree: Extract<Parameters<Hazard["check"]>[0]["tree"], { kind: "update" }>,
+  tree: Extract<HazardContext["tree"], { kind: "update" }>,
   column: string,
   _names: unknown,
 ): boolean {

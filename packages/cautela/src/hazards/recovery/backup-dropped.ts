@@ -26,7 +26,6 @@ DROP TABLE mooring_before;`,
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left';`,
   },
-  check: () => [],
   finish({ timeline, policy }) {
     const drafts: Draft[] = [];
     const said = new Set<number>();

@@ -27,7 +27,6 @@ START TRANSACTION;
 UPDATE mooring SET fee = 12 WHERE mooring_id = 3;
 COMMIT;`,
   },
-  check: () => [],
   finish({ timeline, dialect }) {
     return timeline.silentCommits.map(({ at, span, what }) => ({
       at,

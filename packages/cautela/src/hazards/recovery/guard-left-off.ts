@@ -25,7 +25,6 @@ CREATE TRIGGER mooring_audit AFTER DELETE ON mooring FOR EACH ROW EXECUTE FUNCTI
     sound: `ALTER TABLE mooring DISABLE TRIGGER mooring_audit;
 ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
   },
-  check: () => [],
   finish({ timeline, dialect }) {
     const drafts: Draft[] = [];
     for (const { at, lasts, what, shown, back, untrusted } of timeline.guards) {

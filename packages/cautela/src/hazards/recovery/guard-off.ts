@@ -24,7 +24,6 @@ UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;
 SET FOREIGN_KEY_CHECKS = 1;`,
     sound: "UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;",
   },
-  check: () => [],
   finish({ timeline }) {
     return timeline.guards.map((guard) => {
       const real = timeline.destructions.some(

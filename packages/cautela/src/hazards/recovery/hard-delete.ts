@@ -28,7 +28,6 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
     dangerous: "DELETE FROM owner WHERE owner_id = 3;",
     sound: "UPDATE owner SET left_on = '2026-01-31' WHERE owner_id = 3 AND left_on IS NULL;",
   },
-  check: () => [],
   finish({ timeline, policy, catalog }) {
     const drafts: Draft[] = [];
     const said = new Set<string>();

@@ -31,7 +31,6 @@ export const noWayBack: Hazard = {
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left';`,
   },
-  check: () => [],
   finish(context) {
     const drafts: Draft[] = [];
     const noted = new Set<string>();

@@ -22,7 +22,6 @@ export const openTransaction: Hazard = {
     dangerous: "BEGIN;\nUPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "BEGIN;\nUPDATE mooring SET fee = 12 WHERE mooring_id = 3;\nCOMMIT;",
   },
-  check: () => [],
   finish({ timeline, dialect }) {
     // Oracle is always in a transaction, and its shell commits when it leaves.
     if (dialect.run.alwaysInTransaction) return [];

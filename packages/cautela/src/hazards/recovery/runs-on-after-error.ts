@@ -29,7 +29,6 @@ CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left';
 COMMIT;`,
   },
-  check: () => [],
   finish({ timeline, dialect }) {
     const { errors, changes, destructions } = timeline;
     if (errors?.stops) return [];

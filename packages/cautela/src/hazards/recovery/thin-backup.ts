@@ -27,7 +27,6 @@ DELETE FROM mooring WHERE status IN ('left', 'cancelled');`,
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
   },
-  check: () => [],
   finish({ timeline, policy }) {
     const drafts: Draft[] = [];
     const said = new Set<number>();

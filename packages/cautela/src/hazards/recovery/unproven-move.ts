@@ -26,7 +26,6 @@ DELETE FROM mooring WHERE to_day < '2026-01-01';`,
     sound: `INSERT INTO mooring_archive (mooring_id, to_day) SELECT mooring_id, to_day FROM mooring WHERE to_day < '2025-01-01';
 DELETE FROM mooring WHERE to_day < '2025-01-01';`,
   },
-  check: () => [],
   finish({ timeline }) {
     const drafts: Draft[] = [];
     for (const lost of timeline.destructions) {

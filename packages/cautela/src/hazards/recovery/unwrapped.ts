@@ -27,7 +27,6 @@ INSERT INTO mooring_past (mooring_id, to_day) SELECT mooring_id, to_day FROM moo
 DELETE FROM mooring WHERE to_day < '2025-01-01';
 COMMIT;`,
   },
-  check: () => [],
   finish({ timeline, dialect }) {
     if (dialect.run.alwaysInTransaction) return [];
     for (const [i, first] of timeline.changes.entries()) {

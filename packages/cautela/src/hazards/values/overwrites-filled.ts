@@ -1,7 +1,7 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
 import { constant } from "../../analysis/truth.ts";
 import { walk } from "../../sql/children.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 const STAND_INS = /^(?:unknown|n\/?a|none|not known|tbd|missing|default|-|\?|unbekannt|sans|null)$/i;
 const FILLING = /\b(?:fill(?:s|ed|ing)?(?: in| up)?|missing|back-?fill|complete[sd]?)\b/i;
@@ -65,11 +65,7 @@ export const overwritesFilled: Hazard = {
   },
 };
 
-function mentions(
-  expr: Parameters<typeof walk>[0],
-  column: string,
-  { names }: Parameters<Hazard["check"]>[0],
-): boolean {
+function mentions(expr: Parameters<typeof walk>[0], column: string, { names }: HazardContext): boolean {
   let found = false;
   walk(expr, (node) => {
     if (node.kind === "column" && usedColumn(node, names)?.name === column) found = true;

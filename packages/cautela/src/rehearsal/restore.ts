@@ -24,7 +24,12 @@ export function restore(
     }
     const columns = writer.writable(table).filter((column) => !key.includes(column));
     const touched = touchedColumns(table, changed, fired);
-    own.push(writer.setBack(table, copy, key, touched ? columns.filter((column) => touched.has(column)) : columns));
+    const back = touched ? columns.filter((column) => touched.has(column)) : columns;
+    if (back.length === 0) {
+      sheet.reason("the catalog knows none of the columns that it sets, so no restore was written");
+      return;
+    }
+    own.push(writer.setBack(table, copy, key, back));
   } else if (wholeCopy && key) own.push(...writer.putBack(table, copy, key));
   else if (wholeCopy)
     sheet.reason(

@@ -23,6 +23,11 @@ export interface Privilege {
  * // UPDATE and SELECT on mooring, SELECT on berth
  */
 export function privilegesOf(tree: Statement, catalog: Catalog | null, target: string | null = null): Privilege[] {
+  return needed(tree, catalog, target, new Set());
+}
+
+/** As {@link privilegesOf}; `common` gathers the names that WITH defines, which are no tables. */
+function needed(tree: Statement, catalog: Catalog | null, target: string | null, common: Set<string>): Privilege[] {
   const list: Privilege[] = [];
   const shown = (name: Name): string => {
     const relation = catalog?.resolveRelation(name);
@@ -31,11 +36,18 @@ export function privilegesOf(tree: Statement, catalog: Catalog | null, target: s
   const need = (right: string, object: string): void => {
     if (!list.some((one) => one.right === right && one.object === object)) list.push({ right, object });
   };
-  const common = new Set<string>();
   const read = (node: Statement, written: ReadonlySet<TableSource>): void => {
     walk(node, (one) => {
       const clause = one.kind === "query" ? one.with : "with" in one ? one.with : null;
       for (const table of clause?.tables ?? []) common.add(table.name.text.toLowerCase());
+      // A statement inside of WITH asks for rights of its own.
+      if (
+        one !== node &&
+        (one.kind === "insert" || one.kind === "update" || one.kind === "delete" || one.kind === "merge")
+      ) {
+        for (const { right, object } of needed(one, catalog, null, common)) need(right, object);
+        return false;
+      }
       if (one.kind !== "table" || written.has(one)) return undefined;
       if (one.name.parts.length > 1 || !common.has(one.name.parts[0].text.toLowerCase()))
         need("SELECT", shown(one.name));
@@ -63,6 +75,9 @@ export function privilegesOf(tree: Statement, catalog: Catalog | null, target: s
       need("INSERT", shown(tree.target.name));
       if (tree.replace) need("DELETE", shown(tree.target.name));
       if (tree.conflicts.some(({ action }) => action === "update")) need("UPDATE", shown(tree.target.name));
+      // To look for the row that is in the way is to read.
+      if (tree.conflicts.some((one) => one.target.length > 0 || one.action === "update"))
+        need("SELECT", shown(tree.target.name));
       read(tree, new Set([tree.target]));
       break;
     case "merge":

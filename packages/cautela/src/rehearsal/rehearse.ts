@@ -1,4 +1,5 @@
 import { privilegesOf } from "../analysis/privileges.ts";
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
@@ -32,9 +33,10 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   for (const statement of review.statements) {
     const source = review.sources.get(statement.index);
     if (!source) continue;
-    const made = sheetsOf(statement, source, review.ripples.get(statement.index) ?? [], writer, names);
+    const fired = review.ripples.get(statement.index) ?? [];
+    const made = sheetsOf(statement, source, fired, writer, names);
     for (const sheet of made) {
-      sheet.privileges = privilegesOf(source.tree, review.catalog, sheet.target);
+      sheet.privileges = privilegesOf(source.tree, review.catalog, named(fired) ?? sheet.target);
       if (review.catalog) takeOutHarm(sheet, review.catalog);
       // Queries that are run before the whole script meet rows as they are before its first statement.
       const earlier = touched.get(sheet.target);
@@ -46,6 +48,12 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
     if (options.statement === undefined || options.statement === statement.index) sheets.push(...made);
   }
   return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets };
+}
+
+/** The view that a statement names: the rights to it are asked for, not those to the table behind it. */
+function named(fired: readonly FiredRipple[]): string | null {
+  const root = fired.find(({ ripple }) => ripple.nodes[0].object === "view")?.ripple.nodes[0];
+  return root?.name ?? null;
 }
 
 /** Nothing that is run beforehand may write, whatever functions the statement calls. */

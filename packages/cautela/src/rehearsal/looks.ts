@@ -171,17 +171,16 @@ export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: 
       ripple.nodes.some(({ id, relation }) => id !== 0 && relation === table),
   );
   if (disturbed) return;
-  const met = text.where ?? "1 = 1";
+  /** A value for the rows that are met, and another for the rest. */
+  const split = (yes: string, no: string): string => (text.where === null ? yes : writer.either(text.where, yes, no));
   const columns: string[] = [];
-  if (text.assignments.length === 0) columns.push(`COUNT(*) - SUM(${writer.either(met, "1", "0")}) AS expected_rows`);
+  if (text.assignments.length === 0) columns.push(`COUNT(*) - SUM(${split("1", "0")}) AS expected_rows`);
   for (const { column, value, assignment } of text.assignments) {
     const known = table.columns.find(({ name }) => name === column);
     const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");
     if (!known || !NUMERIC.test(known.type) || !plain) continue;
-    const own = `${text.ref}.${writer.name(column)}`;
-    columns.push(
-      `SUM(${writer.either(met, writer.stored(`(${value})`, known), own)}) AS ${writer.name(`expected_sum_${column.toLowerCase()}`)}`,
-    );
+    const sum = split(writer.stored(`(${value})`, known), `${text.ref}.${writer.name(column)}`);
+    columns.push(`SUM(${sum}) AS ${writer.name(`expected_sum_${column.toLowerCase()}`)}`);
   }
   if (columns.length > 0)
     sheet.add(

@@ -3,57 +3,66 @@ import type { Binary, Call, ColumnRef, Hole, In, Literal, Quantified, Query, Spa
 
 /** The nodes of a statement by what they are: gathered in one walk, for all the hazards that look for them. */
 export interface Found {
-  calls: Call[];
-  columns: ColumnRef[];
-  holes: Hole[];
+  readonly calls: readonly Call[];
+  readonly columns: readonly ColumnRef[];
+  readonly holes: readonly Hole[];
   /** Strings and dates. */
-  texts: Literal[];
-  comparisons: Binary[];
-  divisions: Binary[];
-  memberships: In[];
-  quantified: Quantified[];
-  queries: Query[];
+  readonly texts: readonly Literal[];
+  readonly comparisons: readonly Binary[];
+  readonly divisions: readonly Binary[];
+  readonly memberships: readonly In[];
+  readonly quantified: readonly Quantified[];
+  readonly queries: readonly Query[];
+}
+
+const NONE: readonly never[] = [];
+
+/** A list with one more entry; most statements have no entry in most lists, and then there is no list either. */
+function more<E>(list: readonly E[], one: E): readonly E[] {
+  if (list === NONE) return [one];
+  (list as E[]).push(one);
+  return list;
 }
 
 /** Gathers the nodes of a statement. */
 export function foundIn(statement: Statement): Found {
-  const found: Found = {
-    calls: [],
-    columns: [],
-    holes: [],
-    texts: [],
-    comparisons: [],
-    divisions: [],
-    memberships: [],
-    quantified: [],
-    queries: [],
+  const found: { -readonly [List in keyof Found]: Found[List] } = {
+    calls: NONE,
+    columns: NONE,
+    holes: NONE,
+    texts: NONE,
+    comparisons: NONE,
+    divisions: NONE,
+    memberships: NONE,
+    quantified: NONE,
+    queries: NONE,
   };
   walk(statement, (node) => {
     switch (node.kind) {
       case "call":
-        found.calls.push(node);
+        found.calls = more(found.calls, node);
         break;
       case "column":
-        found.columns.push(node);
+        found.columns = more(found.columns, node);
         break;
       case "hole":
-        found.holes.push(node);
+        found.holes = more(found.holes, node);
         break;
       case "literal":
-        if (node.type === "string" || node.type === "date") found.texts.push(node);
+        if (node.type === "string" || node.type === "date") found.texts = more(found.texts, node);
         break;
       case "binary":
-        if (node.op === "/") found.divisions.push(node);
-        else found.comparisons.push(node);
+        if (node.op === "/") found.divisions = more(found.divisions, node);
+        else found.comparisons = more(found.comparisons, node);
         break;
       case "in":
-        found.memberships.push(node);
+        found.memberships = more(found.memberships, node);
         break;
       case "quantified":
-        found.quantified.push(node);
+        found.quantified = more(found.quantified, node);
         break;
       case "query":
-        found.queries.push(node);
+        found.queries = more(found.queries, node);
         break;
       case "create-routine":
         // What a definition holds does not run here.

@@ -1,4 +1,5 @@
 import type { Catalog } from "../catalog/catalog.ts";
+import { columnNamed } from "../catalog/columns.ts";
 import type { Column, Table } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
@@ -47,6 +48,6 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
 function assembled(table: Table | null, listed: string[] | null, rows: Expr[][]): InsertedRows {
   // A generated column takes no value, but by position it has to be given DEFAULT all the same.
   const names = listed ?? (table && !table.partial ? table.columns.map((one) => one.name) : null);
-  const columns = names?.map((name) => table?.columns.find((one) => one.name === name) ?? null) ?? [];
+  const columns = names?.map((name) => columnNamed(table, name) ?? null) ?? [];
   return { table, names, columns, listed: listed !== null, rows };
 }

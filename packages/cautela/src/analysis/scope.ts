@@ -1,4 +1,5 @@
 import type { Catalog } from "../catalog/catalog.ts";
+import { columnNamed } from "../catalog/columns.ts";
 import type { Column, Table } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import { flatSources, walk } from "../sql/children.ts";
@@ -67,7 +68,7 @@ export class Names {
 
   /** The column of a relation, by its folded name. */
   column(relation: Relation, name: string): Column | undefined {
-    return relation.table?.columns.find((column) => column.name === name);
+    return columnNamed(relation.table, name);
   }
 
   /**

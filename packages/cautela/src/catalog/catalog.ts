@@ -55,6 +55,11 @@ export class Catalog {
   readonly complete: boolean;
   #searchPath: readonly string[];
   #changes = 0;
+  #additions = 0;
+  #ties = 0;
+  /** The keys that bare names mean, as long as nothing is added or taken away. */
+  readonly #meant = new Map<string, string | null>();
+  #meantAt = -1;
   readonly #code: CatalogObject[] = [];
 
   constructor(
@@ -77,6 +82,16 @@ export class Catalog {
     return this.#changes + (this.#parent?.version ?? 0);
   }
 
+  /** Another number after relations come or go: until then names mean the same keys. */
+  get additions(): number {
+    return this.#additions + (this.#parent?.additions ?? 0);
+  }
+
+  /** Another number after what hangs on tables may have changed: triggers, rules, keys, partitions, views. */
+  get ties(): number {
+    return this.#ties + (this.#parent?.ties ?? 0);
+  }
+
   /** Where names without a schema are looked for, in order. */
   get searchPath(): readonly string[] {
     return this.#searchPath;
@@ -84,6 +99,8 @@ export class Catalog {
 
   set searchPath(path: readonly string[]) {
     this.#changes++;
+    this.#additions++;
+    this.#ties++;
     this.#searchPath = path;
   }
 
@@ -120,6 +137,22 @@ export class Catalog {
    * the search path, then in any schema that holds just one relation of that name.
    */
   resolveRelation(name: Name): RelationObject | undefined {
+    if (name.parts.length > 1) return this.#lookUp(name);
+    const [{ text, quoted }] = name.parts;
+    if (quoted) return this.#lookUp(name);
+    const at = this.additions;
+    if (this.#meantAt !== at || this.#meant.size > MEANT) {
+      this.#meant.clear();
+      this.#meantAt = at;
+    }
+    const key = this.#meant.get(text);
+    if (key !== undefined) return key === null ? undefined : this.relation(key);
+    const found = this.#lookUp(name);
+    this.#meant.set(text, found ? tableKey(found.schema, found.name) : null);
+    return found;
+  }
+
+  #lookUp(name: Name): RelationObject | undefined {
     const { schema, table } = tableNameOf(name, dialects[this.dialect]);
     if (name.parts.length > 1) {
       const found = this.relation(tableKey(schema, table));
@@ -190,22 +223,29 @@ export class Catalog {
     const key = tableKey(object.schema, object.name);
     const layer = this.#layer;
     switch (object.object) {
-      case "table":
+      case "table": {
+        const before = this.byKey(key);
+        if (!before) this.#additions++;
+        if (!before || !sameTies(before, object)) this.#ties++;
         layer.of("table").set(key, object);
         index(layer.byName, object.name, key);
         for (const { table } of object.foreignKeys) index(layer.referring, table, key);
         for (const table of object.inherits) index(layer.referring, table, key);
         if (object.partitionOf !== null) index(layer.referring, object.partitionOf, key);
         return;
+      }
       case "trigger":
       case "rule": {
         // Two tables may each have a trigger of the same name (postgresql).
         const own = `${object.table}\u0000${object.name}`;
+        this.#ties++;
         layer.of(object.object).set(own, object);
         index(layer.byTable, object.table, own);
         return;
       }
       default:
+        this.#additions++;
+        this.#ties++;
         layer.of(object.object).set(key, object);
         if (object.object === "view" || object.object === "synonym") index(layer.byName, object.name, key);
     }
@@ -214,6 +254,8 @@ export class Catalog {
   /** Takes an object away. */
   remove(kind: ObjectKind, key: string): void {
     this.#changes++;
+    this.#additions++;
+    this.#ties++;
     const own = this.#layer.of(kind);
     if (this.#parent?.object(kind, key)) own.set(key, null);
     else own.delete(key);
@@ -316,3 +358,13 @@ export class Catalog {
 const CODE: ReadonlySet<ObjectKind> = new Set(["view", "trigger", "rule", "routine"]);
 
 const NONE: Set<string> = new Set();
+
+/** So many bare names are remembered. */
+const MEANT = 20_000;
+
+/** Whether a table in the place of another refers to the same tables. */
+function sameTies(a: Table, b: Table): boolean {
+  const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
+    one === other || (one.length === 0 && other.length === 0);
+  return a.partitionOf === b.partitionOf && same(a.foreignKeys, b.foreignKeys) && same(a.inherits, b.inherits);
+}

@@ -2,6 +2,7 @@ import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Query, QueryBody, Source } from "../sql/tree.ts";
 import type { Catalog } from "./catalog.ts";
+import { columnNamed } from "./columns.ts";
 import { type Column, plainColumn } from "./model.ts";
 import { foldName } from "./names.ts";
 
@@ -108,7 +109,7 @@ function sourceColumn(expr: { kind: string }, sources: readonly Source[], catalo
   const qualifier = column.path.length > 1 ? foldName(column.path[column.path.length - 2], dialect) : null;
   for (const source of sources) {
     if (source.kind !== "table" || (qualifier !== null && sourceName(source, catalog) !== qualifier)) continue;
-    const found = catalog.resolve(source.name)?.columns.find((one) => one.name === name);
+    const found = columnNamed(catalog.resolve(source.name), name);
     if (found) return found;
   }
   return undefined;

@@ -1,5 +1,6 @@
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { wordIn } from "../analysis/word-in.ts";
+import { columnNamed } from "../catalog/columns.ts";
 import { shownName, type Table } from "../catalog/model.ts";
 import type { AssignedText, ChangeText } from "./change-text.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
@@ -59,7 +60,7 @@ function differences(writer: SqlWriter, text: ChangeText, table: Table | undefin
   const parts: string[] = [];
   for (const { column, value, assignment } of text.assignments) {
     if (value === "" || (assignment.value.kind === "literal" && assignment.value.type === "default")) return null;
-    const known = table?.columns.find(({ name }) => name === column);
+    const known = columnNamed(table, column);
     parts.push(writer.differs(`${text.ref}.${writer.name(column)}`, writer.stored(`(${value})`, known)));
   }
   return parts.join(" OR ");
@@ -86,7 +87,7 @@ export function preview(
     else if (ordered && before.some((one) => wordIn(value, one)))
       sheet.reason(`the new value of ${column} is made from another one that is set before it, and is not shown`);
     else {
-      const known = table?.columns.find((one) => one.name === column);
+      const known = columnNamed(table, column);
       columns.push(`${text.ref}.${name} AS ${writer.name(`old_${column.toLowerCase()}`)}`);
       columns.push(`${writer.stored(`(${value})`, known)} AS ${writer.name(`new_${column.toLowerCase()}`)}`);
       shown++;
@@ -143,7 +144,7 @@ export function figures(
 ): void {
   const { writer } = sheet;
   const sums = assignments
-    .filter(({ column }) => NUMERIC.test(table.columns.find(({ name }) => name === column)?.type ?? ""))
+    .filter(({ column }) => NUMERIC.test(columnNamed(table, column)?.type ?? ""))
     .map(({ column }) => `, SUM(${writer.name(column)}) AS ${writer.name(`sum_${column.toLowerCase()}`)}`);
   sheet.add(
     phase,
@@ -176,7 +177,7 @@ export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: 
   const columns: string[] = [];
   if (text.assignments.length === 0) columns.push(`COUNT(*) - SUM(${split("1", "0")}) AS expected_rows`);
   for (const { column, value, assignment } of text.assignments) {
-    const known = table.columns.find(({ name }) => name === column);
+    const known = columnNamed(table, column);
     const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");
     if (!known || !NUMERIC.test(known.type) || !plain) continue;
     const sum = split(writer.stored(`(${value})`, known), `${text.ref}.${writer.name(column)}`);

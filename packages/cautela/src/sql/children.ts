@@ -292,15 +292,37 @@ function statementChildren(node: Exclude<Statement, { kind: "select" }>, take: T
   }
 }
 
-/** Visits a node and everything below it, depth first, without recursion. Return false to skip what lies below. */
+/** Deeper than this the walk keeps its own stack instead of the engine's. */
+const DEEP = 400;
+
+/**
+ * Visits a node and everything below it, depth first, in the order of the source; however deep it is nested.
+ * Return false to skip what lies below.
+ */
 export function walk(root: Node, visit: (node: Node) => boolean | undefined): void {
-  const stack: Node[] = [root];
+  let depth = 0;
+  const down: Take = (node) => {
+    if (visit(node) === false) return;
+    if (depth === DEEP) {
+      walkDeep(node, visit);
+      return;
+    }
+    depth++;
+    children(node, down);
+    depth--;
+  };
+  down(root);
+}
+
+/** What lies below a node, without recursion. */
+function walkDeep(root: Node, visit: (node: Node) => boolean | undefined): void {
+  const stack: Node[] = [];
   const below: Node[] = [];
   const take: Take = (child) => {
     below.push(child);
   };
-  for (let node = stack.pop(); node; node = stack.pop()) {
-    if (visit(node) === false) continue;
+  for (let node: Node | undefined = root; node; node = stack.pop()) {
+    if (node !== root && visit(node) === false) continue;
     children(node, take);
     while (below.length > 0) stack.push(below.pop() as Node);
   }

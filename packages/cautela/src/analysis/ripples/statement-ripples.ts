@@ -1,4 +1,5 @@
 import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
+import type { Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Write } from "../../result.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -14,8 +15,11 @@ import type { SessionState } from "./session.ts";
 /** What is remembered of a catalog as long as it does not change. */
 interface Memory {
   version: number;
+  ties: number;
   routines: boolean;
-  quiet: Map<string, boolean>;
+  /** Tables of which nothing hangs on other objects. */
+  untied: Map<string, boolean>;
+  quiet: WeakMap<Table, boolean>;
   ripples: Map<string, Ripple>;
 }
 
@@ -24,11 +28,14 @@ const memories = new WeakMap<Catalog, Memory>();
 function memoryOf(catalog: Catalog): Memory {
   const known = memories.get(catalog);
   if (known && known.version === catalog.version) return known;
+  const same = known?.ties === catalog.ties;
   const memory: Memory = {
     version: catalog.version,
-    routines: !catalog.objects("routine").next().done,
-    quiet: new Map(),
-    ripples: new Map(),
+    ties: catalog.ties,
+    routines: known && same ? known.routines : !catalog.objects("routine").next().done,
+    untied: known && same ? known.untied : new Map(),
+    quiet: known && same ? known.quiet : new WeakMap(),
+    ripples: known && known.ripples.size === 0 ? known.ripples : new Map(),
   };
   memories.set(catalog, memory);
   return memory;
@@ -133,20 +140,28 @@ function plainTarget(statement: Statement): Name | null {
 /** Whether a table has no trigger, rule, key that refers to it, partition, or column that the engine writes. */
 function isQuiet(relation: RelationObject, catalog: Catalog, memory: Memory): boolean {
   if (relation.object === "view") return false;
-  const key = tableKey(relation.schema, relation.name);
-  const known = memory.quiet.get(key);
+  const known = memory.quiet.get(relation);
   if (known !== undefined) return known;
   const quiet =
+    isUntied(tableKey(relation.schema, relation.name), catalog, memory) &&
+    relation.columns.every(
+      ({ onUpdate, expression, type }) =>
+        onUpdate === null && expression === null && type !== "rowversion" && type !== "timestamp",
+    );
+  memory.quiet.set(relation, quiet);
+  return quiet;
+}
+
+function isUntied(key: string, catalog: Catalog, memory: Memory): boolean {
+  const known = memory.untied.get(key);
+  if (known !== undefined) return known;
+  const untied =
     catalog.triggersOf(key).length === 0 &&
     catalog.rulesOf(key).length === 0 &&
     catalog.referencing(key).length === 0 &&
-    catalog.childrenOf(key).length === 0 &&
-    relation.columns.every(
-      ({ onUpdate, expression, type }) =>
-        onUpdate === null && expression === null && !/^(?:rowversion|timestamp)$/.test(type),
-    );
-  memory.quiet.set(key, quiet);
-  return quiet;
+    catalog.childrenOf(key).length === 0;
+  memory.untied.set(key, untied);
+  return untied;
 }
 
 /** The ripple of a change, found once for all statements that change the same columns of the same table. */

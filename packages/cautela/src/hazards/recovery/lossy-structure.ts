@@ -1,4 +1,5 @@
 import { tableClass } from "../../analysis/table-class.ts";
+import { columnNamed } from "../../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { columnType } from "../../catalog/types.ts";
@@ -41,7 +42,7 @@ export const lossyStructure: Hazard = {
     for (const action of tree.actions) {
       if (action.what === "drop-column") {
         const column = foldName(action.name, dialect);
-        const known = table?.columns.find(({ name }) => name === column);
+        const known = columnNamed(table, column);
         // What is computed is not lost.
         if (known?.generated || history.added.has(`${key}\u0000${column}`)) continue;
         if (table && !known) continue;
@@ -67,7 +68,7 @@ export const lossyStructure: Hazard = {
         });
       } else if (table && (action.what === "column-type" || action.what === "change-column")) {
         const column = foldName(action.name, dialect);
-        const known = table.columns.find(({ name }) => name === column);
+        const known = columnNamed(table, column);
         const type = action.what === "column-type" ? action.type : action.column.type;
         const loss = known && type ? narrowing(known, type, context) : null;
         if (loss && !history.added.has(`${key}\u0000${column}`))

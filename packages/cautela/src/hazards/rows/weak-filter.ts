@@ -1,4 +1,5 @@
 import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditions.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import { valueKind } from "../../catalog/types.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -39,7 +40,7 @@ export const weakFilter: Hazard = {
       const pinned = pinnedConstants(parts, names);
       if (pinned.length !== parts.length || pinned.length === 0) continue;
       if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) continue;
-      const columns = pinned.map(({ column }) => table.columns.find((one) => one.name.toLowerCase() === column.name));
+      const columns = pinned.map(({ column }) => columnLike(table, column.name));
       if (columns.some((column) => !column || valueKind(column, dialect.id) !== "text")) continue;
       if (table.foreignKeys.some((key) => key.columns.some((one) => columns.some((column) => column?.name === one))))
         continue;

@@ -1,5 +1,6 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { constant } from "../../analysis/truth.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -43,9 +44,7 @@ export const blanksValue: Hazard = {
       // The empty string is NULL (Oracle).
       const empty = constant(value);
       if (dialect.id === "plsql" && empty?.type === "string" && empty.value === "") {
-        const required = changes[0]?.change.table?.columns.find(
-          (one) => one.name.toLowerCase() === column.name,
-        )?.required;
+        const required = columnLike(changes[0]?.change.table, column.name)?.required;
         drafts.push({
           weight: required ? "stop" : "note",
           message: required

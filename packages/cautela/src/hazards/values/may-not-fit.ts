@@ -1,6 +1,7 @@
 import { assignedIn, type ConstantValue } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
 import { constant } from "../../analysis/truth.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
 import { decimalLimit, integerLimit, textLimit, valueKind } from "../../catalog/types.ts";
 import { walk } from "../../sql/children.ts";
@@ -51,9 +52,7 @@ export const mayNotFit: Hazard = {
       }
     };
     for (const { column, value } of assignedIn(tree, names)) {
-      const known =
-        column.offered?.column ??
-        changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       look(known, value);
       const division = found.divisions.length > 0 ? wholeDivision(value, dialect) : null;
       if (division) {

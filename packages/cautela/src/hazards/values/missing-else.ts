@@ -1,5 +1,6 @@
 import { assignedIn, type ConstantValue, filterParts, pinnedConstants, sameValue } from "../../analysis/conditions.ts";
 import { constant, plainColumn } from "../../analysis/truth.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Case, Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -36,8 +37,7 @@ export const missingElse: Hazard = {
       const open = openChoice(value);
       if (!open) continue;
       if (open.kind === "case" && covered(open, context)) continue;
-      const required =
-        judged.change.table?.columns.find((one) => one.name.toLowerCase() === column.name)?.required ?? false;
+      const required = columnLike(judged.change.table, column.name)?.required ?? false;
       const wide = judged.result.reach.bound === "every";
       drafts.push({
         weight: required || wide ? "stop" : "ask",

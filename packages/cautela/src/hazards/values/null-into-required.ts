@@ -1,6 +1,7 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
 import { constant } from "../../analysis/truth.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -36,9 +37,7 @@ export const nullIntoRequired: Hazard = {
     };
     for (const { column, value } of assignedIn(tree, names)) {
       if (constant(value)?.type !== "null") continue;
-      const known =
-        column.offered?.column ??
-        changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       if (known?.required) say(column.name, column.relation?.table?.name ?? changes[0]?.target ?? "");
     }
     const inserted = insertedRows(tree, catalog, dialect);

@@ -2,6 +2,7 @@ import { refusal } from "../../analysis/allowed.ts";
 import { assignedIn, shownValue } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
 import { constant } from "../../analysis/truth.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -40,7 +41,7 @@ export const outsideList: Hazard = {
     };
     for (const { column, value } of assignedIn(tree, names)) {
       const table = column.relation?.table ?? changes[0]?.change.table;
-      const known = table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      const known = columnLike(table, column.name);
       const given = constant(value);
       const why = table && known && given ? refusal(given, known, table, catalog) : null;
       if (why && given) say(column.name, given, why);

@@ -1,5 +1,6 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
 import { constant } from "../../analysis/truth.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import { walk } from "../../sql/children.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -39,7 +40,7 @@ export const overwritesFilled: Hazard = {
     const drafts: Draft[] = [];
     let filling: boolean | null = null;
     for (const { column, value } of assignedIn(tree, names)) {
-      const known = judged.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      const known = columnLike(judged.change.table, column.name);
       if (known?.required) continue;
       const standIn = constant(value);
       const looks = standIn?.type === "string" && STAND_INS.test(standIn.value.trim());

@@ -1,5 +1,6 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -37,9 +38,7 @@ export const readOnlyColumn: Hazard = {
     };
     const isDefault = (value: Expr): boolean => value.kind === "literal" && value.type === "default";
     for (const { column, value } of assignedIn(tree, names)) {
-      const known =
-        column.offered?.column ??
-        changes[0]?.change.table?.columns.find((one) => one.name.toLowerCase() === column.name);
+      const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       if (!known || isDefault(value)) continue;
       if (known.generated) say(known, "it is computed from other columns");
       else if (known.identity && (dialect.id === "tsql" || known.identity === "always"))

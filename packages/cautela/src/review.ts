@@ -14,7 +14,8 @@ import { type Catalog, type RelationObject, tableKey } from "./catalog/catalog.t
 import { shownName, type Trigger } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
 import { replay } from "./catalog/replay.ts";
-import type { Draft, Hazard, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
+import { Checks } from "./hazards/checks.ts";
+import type { Draft, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "./hazards/reading/idle-accept.ts";
 import { record } from "./hazards/record.ts";
 import { hazards } from "./hazards/register.ts";
@@ -151,6 +152,7 @@ export class ReviewSession {
   readonly #history = new History();
   readonly #timeline: Timeline;
   readonly #script: ScriptContext;
+  readonly #checks: Checks;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #count = 0;
 
@@ -163,6 +165,7 @@ export class ReviewSession {
     this.#course = new Course(dialects[this.#dialect], this.#policy);
     this.#timeline = new Timeline(dialects[this.#dialect], this.#policy);
     this.#keepAll = options.keep !== "found";
+    this.#checks = new Checks(this.#policy);
     this.#script = {
       dialect: dialects[this.#dialect],
       catalog: this.#catalog,
@@ -236,67 +239,18 @@ export class ReviewSession {
     const judged = this.#judge(tree);
     const place = { statement: index, region };
     const context = new StatementContext(this.#script, statement, source, next, inCode, place, judged);
-    const accepts = statement.comments.length > 0 ? this.#accepts(statement, source) : NO_ACCEPTS;
-    const used = new Set<string>();
-    let verdict: Verdict = "clear";
-    const put = (hazard: string, usual: Weight, draft: Draft): void => {
-      const weight = this.#policy.weights?.[hazard];
-      if (weight === "off") return;
-      const at = draft.at ?? place;
-      if (at.statement !== index) {
-        this.#late(hazard, weight ?? draft.weight ?? usual, draft, at);
-        return;
-      }
-      const accepted = accepts.get(hazard) ?? null;
-      if (accepted !== null) used.add(hazard);
-      const found = weight ?? draft.weight ?? usual;
-      this.#result.findings.push(findingOf(hazard, found, draft, at, accepted));
-      if (accepted === null) verdict = heavier(verdict, found);
-    };
-    for (const hazard of hazardsFor(tree.kind)) {
-      if (hazard.onRequest && this.#policy.weights?.[hazard.id] === undefined) continue;
-      for (const draft of hazard.check?.(context) ?? []) put(hazard.id, hazard.weight, draft);
-    }
-    for (const [id, reason] of accepts) {
-      if (used.has(id)) continue;
-      // What a later statement, or the end of the script, may still find here.
-      if (LATE.has(id)) this.#waiting.set(`${index} ${id}`, { ...place, id, reason });
-      else put(idleAccept.id, idleAccept.weight, idleAcceptDraft(id));
-    }
-    const reaches = judged.map(({ change, result }) => ({ change, reach: result.reach }));
-    const review: StatementReview = {
-      index,
-      ...region,
-      kind: kindOf(tree),
-      target: this.#target(tree, judged),
-      verdict,
-      reach: multiplied(
-        reaches.length > 0
-          ? widest(reaches.map(({ reach }) => reach))
-          : insertReach(tree, this.#catalog, dialects[this.#dialect]),
-        context,
-      ),
-      writes: allWrites(directWrites(tree, reaches, this.#catalog), context.ripples),
-    };
+    let verdict = this.#find(context);
+    if (statement.comments.length > 0) verdict = heavier(verdict, this.#settleAccepts(context, before));
     const found = this.#result.findings.length > before;
-    const lineStart = statement.start - (region.column - 1);
-    if (found)
-      this.#excerpts.set(index, ownText(source.slice(lineStart, Math.min(statement.end, lineStart + EXCERPT))));
-    else if (this.#spare.size < SPARE) {
-      const excerpt = ownText(source.slice(lineStart, Math.min(statement.end, lineStart + SHORT)));
-      this.#spare.set(index, { excerpt, review });
-    }
-    if (this.#keepAll || found) this.#result.statements.push(review);
-    if (this.#keepAll) this.#read.push(statement);
-    if (this.#keepAll && CHANGING.has(tree.kind)) this.#sources.set(index, this.#source(context, judged));
+    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, verdict, found);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
     this.#uncheck(context, index, region.line, judged);
-    record(context, this.#history, { statement: index, region });
+    record(context, this.#history, place);
     this.#timeline.note({
       tree,
       at: place,
-      changes: judged.map(({ change, result, softener }) => ({ change, reach: result.reach, softener })),
+      changes: judged,
       ripples: context.ripples,
       catalog: this.#catalog,
       slice: source.slice,
@@ -304,6 +258,83 @@ export class ReviewSession {
     });
     this.#course.note(tree, this.#catalog);
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
+  }
+
+  /** Looks for every hazard that the statement may hold, and gives the weight of what stands on it. */
+  #find(context: StatementContext): Verdict {
+    const { tree, statement, at } = context;
+    let verdict: Verdict = "clear";
+    let accepts: Map<string, string> | null = null;
+    for (const check of this.#checks.of(tree.kind, context.traits)) {
+      const drafts = check.run(context);
+      for (let i = 0; i < drafts.length; i++) {
+        const draft = drafts[i];
+        const weight = check.fixed ?? draft.weight ?? check.usual;
+        if (draft.at && draft.at.statement !== at.statement) {
+          this.#late(check.id, weight, draft, draft.at);
+          continue;
+        }
+        if (statement.comments.length > 0) accepts ??= this.#accepts(context);
+        const accepted = accepts?.get(check.id) ?? null;
+        this.#result.findings.push(findingOf(check.id, weight, draft, draft.at ?? at, accepted));
+        if (accepted === null) verdict = heavier(verdict, weight);
+      }
+    }
+    return verdict;
+  }
+
+  /** Accepted hazards that were not found: they may still be, or their acceptance is a finding. */
+  #settleAccepts(context: StatementContext, before: number): Verdict {
+    const { at } = context;
+    let verdict: Verdict = "clear";
+    const accepts = this.#accepts(context);
+    if (accepts.size === 0) return verdict;
+    const { findings } = this.#result;
+    const used = new Set<string>();
+    for (let i = before; i < findings.length; i++)
+      if (findings[i].statement === at.statement && findings[i].accepted !== null) used.add(findings[i].hazard);
+    for (const [id, reason] of accepts) {
+      if (used.has(id)) continue;
+      // What a later statement, or the end of the script, may still find here.
+      if (LATE.has(id)) this.#waiting.set(`${at.statement} ${id}`, { ...at, id, reason });
+      else {
+        const said = this.#policy.weights?.[idleAccept.id];
+        if (said === "off") continue;
+        const weight = said ?? idleAccept.weight;
+        const accepted = accepts.get(idleAccept.id) ?? null;
+        findings.push(findingOf(idleAccept.id, weight, idleAcceptDraft(id), at, accepted));
+        if (accepted === null) verdict = heavier(verdict, weight);
+      }
+    }
+    return verdict;
+  }
+
+  /** Keeps what the result says of a statement; of one without findings, in case one comes to stand on it later. */
+  #keep(context: StatementContext, verdict: Verdict, found: boolean): void {
+    const { tree, statement, at, changes, slice } = context;
+    const { region } = at;
+    const review: StatementReview = {
+      index: at.statement,
+      ...region,
+      kind: kindOf(tree),
+      target: this.#target(tree, changes),
+      verdict,
+      reach: multiplied(
+        changes.length > 0
+          ? widest(changes.map(({ result }) => result.reach))
+          : insertReach(tree, this.#catalog, dialects[this.#dialect]),
+        context,
+      ),
+      writes: allWrites(directWrites(tree, changes, this.#catalog), context.ripples),
+    };
+    const lineStart = statement.start - (region.column - 1);
+    const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(statement.end, lineStart + length)));
+    if (found) this.#excerpts.set(at.statement, excerpt(EXCERPT));
+    else if (this.#spare.size < SPARE) this.#spare.set(at.statement, { excerpt: excerpt(SHORT), review });
+    if (this.#keepAll || found) this.#result.statements.push(review);
+    if (!this.#keepAll) return;
+    this.#read.push(statement);
+    if (CHANGING.has(tree.kind)) this.#sources.set(at.statement, this.#source(context, changes));
   }
 
   /** A finding that turned up later stands on an earlier statement, and makes its verdict heavier. */
@@ -327,12 +358,9 @@ export class ReviewSession {
   #finish(): void {
     if (this.#finished) return;
     this.#finished = true;
-    for (const hazard of hazards) {
-      const weight = this.#policy.weights?.[hazard.id];
-      if (!hazard.finish || weight === "off") continue;
-      for (const draft of hazard.finish(this.#script))
-        if (draft.at) this.#late(hazard.id, weight ?? draft.weight ?? hazard.weight, draft, draft.at);
-    }
+    for (const { id, fixed, usual, finish } of this.#checks.late())
+      for (const draft of finish?.(this.#script) ?? [])
+        if (draft.at) this.#late(id, fixed ?? draft.weight ?? usual, draft, draft.at);
     for (const { id, statement, region } of this.#waiting.values())
       this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
     if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
@@ -369,10 +397,10 @@ export class ReviewSession {
   }
 
   /** The hazards that comments of the statement accept, with their reasons. */
-  #accepts(statement: ReadStatement, source: SourceView): Map<string, string> {
+  #accepts({ statement, slice }: HazardContext): Map<string, string> {
     const accepts = new Map<string, string>();
     for (const comment of statement.comments) {
-      const said = annotation(source.slice(comment.start, comment.end), comment);
+      const said = annotation(slice(comment.start, comment.end), comment);
       // The reason is required: without one nothing is accepted.
       if (said?.what === "accept" && said.reason !== "") accepts.set(said.hazard, said.reason);
     }
@@ -435,21 +463,8 @@ function namedTarget(tree: Statement): Name | null {
   }
 }
 
-const byKind = new Map<Statement["kind"], Hazard[]>();
-
-/** The hazards that can occur in a kind of statement. */
-function hazardsFor(kind: Statement["kind"]): readonly Hazard[] {
-  const known = byKind.get(kind);
-  if (known) return known;
-  const list = hazards.filter(({ statements, check }) => check && (!statements || statements.includes(kind)));
-  byKind.set(kind, list);
-  return list;
-}
-
 /** Statements for which a rehearsal is written. */
 const CHANGING: ReadonlySet<string> = new Set(["insert", "update", "delete", "truncate", "merge", "drop"]);
-
-const NO_ACCEPTS: ReadonlyMap<string, string> = new Map();
 
 /** The hazards that hang on knowing a table. */
 const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];

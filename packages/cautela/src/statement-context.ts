@@ -5,6 +5,7 @@ import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
 import { statementRipples } from "./analysis/ripples/statement-ripples.ts";
 import type { Timeline } from "./analysis/timeline.ts";
+import { Trait } from "./analysis/traits.ts";
 import type { Catalog } from "./catalog/catalog.ts";
 import type { HazardContext, JudgedChange } from "./hazards/hazard.ts";
 import { oneLine } from "./hazards/wording.ts";
@@ -84,6 +85,17 @@ export class StatementContext implements HazardContext {
   get found(): Found {
     this.#found ??= foundIn(this.tree);
     return this.#found;
+  }
+
+  /** What the statement holds, see `Trait`. */
+  get traits(): number {
+    const { names } = this;
+    let traits = this.found.traits;
+    if (this.changes.length > 0) traits |= Trait.change;
+    if (this.ripples.length > 0) traits |= Trait.ripple;
+    if (names && (names.open.length > 0 || names.missing.length > 0)) traits |= Trait.openName;
+    if (this.statement.comments.length > 0) traits |= Trait.comment;
+    return traits;
   }
 
   get session(): SessionState {

@@ -81,6 +81,8 @@ export interface MissingRelation {
 /** All that was found about the names of one statement. */
 export interface Resolution {
   bindings: Map<ColumnRef, Binding>;
+  /** Those of them that mean nothing, or several things. */
+  open: Binding[];
   scopes: Map<Node, ResolvedScope>;
   missing: MissingRelation[];
 }
@@ -89,7 +91,7 @@ export interface Resolution {
 export function resolveStatement(statement: Statement, catalog: Catalog | null, dialect: Dialect): Resolution {
   const resolver = new Resolver(catalog, dialect);
   resolver.statement(statement, null);
-  return { bindings: resolver.bindings, scopes: resolver.scopes, missing: resolver.missing };
+  return { bindings: resolver.bindings, open: resolver.open, scopes: resolver.scopes, missing: resolver.missing };
 }
 
 type Common = { table: CommonTable; outer: CommonScope | null; recursive: boolean };
@@ -113,6 +115,7 @@ function offeredBy(table: Table): readonly OfferedColumn[] {
 
 class Resolver {
   readonly bindings = new Map<ColumnRef, Binding>();
+  readonly open: Binding[] = [];
   readonly scopes = new Map<Node, ResolvedScope>();
   readonly missing: MissingRelation[] = [];
   readonly #catalog: Catalog | null;
@@ -561,6 +564,7 @@ class Resolver {
   #bind(node: ColumnRef, scope: ResolvedScope): void {
     const binding = this.#binding(node, scope);
     this.bindings.set(node, binding);
+    if (binding.status === "unknown" || binding.status === "ambiguous") this.open.push(binding);
   }
 
   #binding(node: ColumnRef, scope: ResolvedScope): Binding {

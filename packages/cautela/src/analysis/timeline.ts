@@ -7,7 +7,7 @@ import { walk } from "../sql/children.ts";
 import { ownText } from "../sql/compact.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../sql/tree.ts";
-import { type Change, targetName } from "./change.ts";
+import type { Change } from "./change.ts";
 import { conjuncts, type Reach } from "./reach.ts";
 import type { FiredRipple } from "./ripples/ripple.ts";
 import type { Softener } from "./softeners.ts";
@@ -99,7 +99,7 @@ const KEPT = 4000;
 export interface Step {
   tree: Statement;
   at: Moment;
-  changes: readonly { change: Change; reach: Reach; softener: Softener | null }[];
+  changes: readonly { change: Change; result: { reach: Reach }; target: string; softener: Softener | null }[];
   ripples: readonly FiredRipple[];
   catalog: Catalog | null;
   slice(start: number, end: number): string;
@@ -269,8 +269,8 @@ export class Timeline {
         for (const { name } of tree.targets) this.#lose(this.keyOf(name, catalog).key, step.at);
         break;
       case "delete":
-        for (const { change, reach } of step.changes)
-          if (reach.bound === "every") this.#lose(this.keyOf(change.name, catalog).key, step.at);
+        for (const { change, result } of step.changes)
+          if (result.reach.bound === "every") this.#lose(this.keyOf(change.name, catalog).key, step.at);
         break;
       default:
     }
@@ -358,9 +358,9 @@ export class Timeline {
         ...one,
       });
     };
-    for (const { change, reach, softener } of step.changes) {
+    for (const { change, result, target: shown, softener } of step.changes) {
+      const { reach } = result;
       const { key } = this.keyOf(change.name, catalog);
-      const shown = targetName(change);
       if (this.#open) this.#open.changes++;
       this.#change(step, key, shown);
       if (reach.bound === "none") continue;

@@ -11,9 +11,11 @@ import { diverted, rippleWrites } from "./ripples/statement-ripples.ts";
 /** The columns that a list of assignments writes, as written. */
 export function assignedColumns(assignments: readonly Assignment[]): string[] {
   const columns: string[] = [];
-  for (const target of assignments.flatMap((assignment) => assignment.targets)) {
-    const name = columnName(target);
-    if (name) columns.push(name);
+  for (const { targets } of assignments) {
+    for (const target of targets) {
+      const name = columnName(target);
+      if (name) columns.push(name);
+    }
   }
   return columns;
 }
@@ -31,17 +33,18 @@ function shown(name: Name, catalog: Catalog | null): string {
 /** The writes that a statement names itself. */
 export function directWrites(
   statement: Statement,
-  changes: readonly { change: Change; reach: Reach }[],
+  changes: readonly { change: Change; result: { reach: Reach }; target: string }[],
   catalog: Catalog | null,
 ): Write[] {
-  const changed = changes
-    .filter(({ reach }) => reach.bound !== "none")
-    .map(({ change }) => {
-      const write: Write = { table: targetName(change), action: change.action, via: "statement" };
-      if (change.statement.kind === "update") write.columns = assignedColumns(change.statement.assignments);
-      return write;
-    });
-  return [...changed, ...addedRows(statement, catalog)];
+  const writes: Write[] = [];
+  for (const { change, result, target } of changes) {
+    if (result.reach.bound === "none") continue;
+    const write: Write = { table: target, action: change.action, via: "statement" };
+    if (change.statement.kind === "update") write.columns = assignedColumns(change.statement.assignments);
+    writes.push(write);
+  }
+  for (const write of addedRows(statement, catalog)) writes.push(write);
+  return writes;
 }
 
 /** The writes of statements that bring rows in, or do several things at once. */
@@ -80,8 +83,8 @@ function addedRows(statement: Statement, catalog: Catalog | null): Write[] {
 }
 
 /** The writes of a statement with those of its ripples; what a trigger or a view's refusal keeps from being written is left out. */
-export function allWrites(direct: readonly Write[], fired: readonly FiredRipple[]): Write[] {
-  if (fired.length === 0) return [...direct];
+export function allWrites(direct: Write[], fired: readonly FiredRipple[]): Write[] {
+  if (fired.length === 0) return direct;
   const off = fired.filter(diverted).map(({ firing }) => ({ target: targetOf(firing), action: firing.action }));
   const kept = direct.filter(
     (write) => !off.some(({ target, action }) => target === write.table && action === write.action),

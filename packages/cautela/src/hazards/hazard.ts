@@ -103,6 +103,8 @@ export interface Hazard {
   remedy: string;
   /** The kinds of statement in which it can occur; all if left out. */
   statements?: readonly Statement["kind"][];
+  /** What a statement must hold, any of it, for this to occur in it; see `Trait`. */
+  needs?: number;
   /** Only looked for when the policy gives it a weight. */
   onRequest?: boolean;
   example: HazardExample;

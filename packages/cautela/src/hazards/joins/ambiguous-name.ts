@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -11,6 +12,7 @@ export const ambiguousName: Hazard = {
   id: "ambiguous-name",
   family: "joins",
   weight: "stop",
+  needs: Trait.openName,
   title: "A column that two of the tables have",
   explanation:
     "A column stands without its table, and more than one table of the statement has a column of that name. Engines refuse " +
@@ -26,7 +28,7 @@ export const ambiguousName: Hazard = {
     if (!names) return [];
     const drafts: Draft[] = [];
     const said = new Set<string>();
-    for (const { status, node, candidates } of names.bindings.values()) {
+    for (const { status, node, candidates } of names.open) {
       if (status !== "ambiguous") continue;
       const column = show(node);
       if (said.has(column)) continue;

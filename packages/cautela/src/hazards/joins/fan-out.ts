@@ -1,4 +1,5 @@
 import { multipliedBy } from "../../analysis/multiplied.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**
@@ -12,6 +13,7 @@ export const fanOut: Hazard = {
   family: "joins",
   statements: ["update", "insert", "merge"],
   weight: "ask",
+  needs: Trait.several,
   title: "Several rows of the source for one row of the target",
   explanation:
     "The columns of the join are no key of the source, so one row of the target can meet several rows of it. An UPDATE then writes " +

@@ -1,6 +1,7 @@
 import { changeLevel } from "../../analysis/levels.ts";
 import { relationsIn } from "../../analysis/links.ts";
 import { conjuncts } from "../../analysis/reach.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { plainColumn } from "../../analysis/truth.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { joinBy } from "./open-join.ts";
@@ -16,6 +17,7 @@ export const idleJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
+  needs: Trait.joined,
   title: "An ON that does not speak of the table it joins",
   explanation:
     "The condition of a join mentions only the tables before it, or compares an alias with itself. It ties nothing: every row of the " +

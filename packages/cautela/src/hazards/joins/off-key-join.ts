@@ -1,6 +1,7 @@
 import { changeLevel } from "../../analysis/levels.ts";
 import { linksOf, uniqueOn } from "../../analysis/links.ts";
 import type { BoundRelation } from "../../analysis/resolve.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { tableKey } from "../../catalog/catalog.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { joinBy } from "./open-join.ts";
@@ -16,6 +17,7 @@ export const offKeyJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
+  needs: Trait.several,
   title: "A join beside the declared key",
   explanation:
     "A foreign key says how two tables belong together, and the statement joins them by other columns: often by two numbers that " +

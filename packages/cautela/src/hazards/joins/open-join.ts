@@ -1,6 +1,7 @@
 import { changeLevel } from "../../analysis/levels.ts";
 import { connected, isAggregate, linksOf } from "../../analysis/links.ts";
 import type { BoundRelation } from "../../analysis/resolve.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -14,6 +15,7 @@ export const openJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
+  needs: Trait.several,
   title: "A table that is tied to nothing",
   explanation:
     "One of the tables is mentioned in no condition together with another one, so each of its rows meets each row of the " +

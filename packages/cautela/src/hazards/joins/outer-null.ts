@@ -1,6 +1,7 @@
 import { assignedIn, filterParts } from "../../analysis/conditions.ts";
 import { changeLevel } from "../../analysis/levels.ts";
 import { isAggregate, relationsIn } from "../../analysis/links.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { walk } from "../../sql/children.ts";
 import type { Expr, Query, Source } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -16,6 +17,7 @@ export const outerNull: Hazard = {
   family: "joins",
   statements: ["update"],
   weight: "ask",
+  needs: Trait.query | Trait.joined,
   title: "NULL where nothing matches",
   explanation:
     "The new value comes from a subquery or a LEFT JOIN, and rows for which there is no match are not filtered out: they are set to " +

@@ -1,4 +1,5 @@
 import type { ResolvedScope } from "../../analysis/resolve.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -11,6 +12,7 @@ export const shadowedAlias: Hazard = {
   id: "shadowed-alias",
   family: "joins",
   weight: "ask",
+  needs: Trait.alias,
   title: "An alias that is another table's name",
   explanation:
     "A table stands under an alias that is the name of another table, or a subquery uses an alias that the query around it uses for " +

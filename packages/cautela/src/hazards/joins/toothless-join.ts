@@ -1,6 +1,7 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { changeLevel } from "../../analysis/levels.ts";
 import { relationsIn } from "../../analysis/links.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -14,6 +15,7 @@ export const toothlessJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete"],
   weight: "stop",
+  needs: Trait.joined,
   title: "A LEFT JOIN that filters nothing",
   explanation:
     "A LEFT JOIN keeps every row of the table before it, whatever its condition says. In a change whose target stands on that side, a " +

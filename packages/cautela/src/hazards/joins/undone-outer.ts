@@ -1,6 +1,7 @@
 import { changeLevel } from "../../analysis/levels.ts";
 import { relationsIn } from "../../analysis/links.ts";
 import { conjuncts } from "../../analysis/reach.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { walk } from "../../sql/children.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -16,6 +17,7 @@ export const undoneOuter: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "note",
+  needs: Trait.joined,
   title: "A filter that undoes a LEFT JOIN",
   explanation:
     "A LEFT JOIN keeps rows without a match and fills the joined columns with NULL. A condition on one of those columns in WHERE is not " +

@@ -1,5 +1,6 @@
 import { isEnginesOwn } from "../../analysis/missing.ts";
 import type { Binding } from "../../analysis/resolve.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -14,6 +15,7 @@ export const unknownName: Hazard = {
   id: "unknown-name",
   family: "joins",
   weight: "stop",
+  needs: Trait.openName,
   title: "A name that nothing has",
   explanation:
     "The statement speaks of a column that none of its tables has, of an alias that it does not define, or of a table whose " +
@@ -31,7 +33,7 @@ export const unknownName: Hazard = {
     if (!names) return [];
     const drafts: Draft[] = [];
     const said = new Set<string>();
-    for (const binding of names.bindings.values()) {
+    for (const binding of names.open) {
       if (binding.status !== "unknown") continue;
       const draft = columnDraft(binding, context);
       if (draft && !said.has(draft.message)) {

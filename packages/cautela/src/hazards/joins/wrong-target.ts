@@ -1,5 +1,6 @@
 import { changeLevel } from "../../analysis/levels.ts";
 import { connected, linksOf } from "../../analysis/links.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -14,6 +15,7 @@ export const wrongTarget: Hazard = {
   family: "joins",
   statements: ["update", "delete"],
   weight: "stop",
+  needs: Trait.several,
   title: "Another table than the filters speak of",
   explanation:
     "In PostgreSQL and SQLite the table behind UPDATE is a table of its own: naming it again in FROM, under an alias, makes a " +

@@ -97,7 +97,7 @@ export const otherDialect: Hazard = {
     }
     if (dialect.id === "postgresql" && context.names) {
       // "left" is the name of a column; 'left' is a text.
-      for (const { node, status } of context.names.bindings.values()) {
+      for (const { node, status } of context.names.open) {
         if (
           status !== "unknown" ||
           node.path.length !== 1 ||

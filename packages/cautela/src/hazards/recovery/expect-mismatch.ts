@@ -2,6 +2,7 @@ import { annotation } from "../../analysis/annotations.ts";
 import { type Expectation, expectation, pastedCount } from "../../analysis/expectations.ts";
 import { insertReach } from "../../analysis/insert-reach.ts";
 import type { Reach } from "../../analysis/reach.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { reachWords } from "../wording.ts";
 
@@ -16,6 +17,7 @@ export const expectMismatch: Hazard = {
   id: "expect-mismatch",
   family: "recovery",
   weight: "ask",
+  needs: Trait.comment,
   statements: ["update", "delete", "insert", "merge", "truncate"],
   title: "Another number of rows than expected",
   explanation:

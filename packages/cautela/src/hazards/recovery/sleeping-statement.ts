@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import { readScript } from "../../sql/script.ts";
 import type { Span } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -12,6 +13,7 @@ export const sleepingStatement: Hazard = {
   id: "sleeping-statement",
   family: "recovery",
   weight: "note",
+  needs: Trait.comment,
   title: "A statement that sleeps in a comment",
   explanation:
     "A comment holds a whole DELETE or UPDATE without a filter, a TRUNCATE or a DROP. Whoever runs a selection, or takes the dashes away to look, runs it. Commented " +

@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -11,6 +12,7 @@ export const autoStamp: Hazard = {
   id: "auto-stamp",
   family: "ripples",
   weight: "note",
+  needs: Trait.ripple,
   title: "A stamp is renewed",
   explanation:
     "A column takes the time, the user or a version number at every change of its row, whoever makes it. After the script all rows that it " +

@@ -1,6 +1,7 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
 
@@ -14,6 +15,7 @@ export const cascade: Hazard = {
   id: "cascade",
   family: "ripples",
   weight: "ask",
+  needs: Trait.ripple,
   title: "Foreign keys carry the change on",
   explanation:
     "Foreign keys with ON DELETE or ON UPDATE CASCADE, SET NULL or SET DEFAULT change rows of other tables, to any depth. The statement names " +

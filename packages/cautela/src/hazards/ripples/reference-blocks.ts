@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -12,6 +13,7 @@ export const referenceBlocks: Hazard = {
   id: "reference-blocks",
   family: "ripples",
   weight: "stop",
+  needs: Trait.ripple,
   title: "Rows that others refer to",
   explanation:
     "A foreign key without CASCADE refuses the delete, or the change of the key, while rows refer to it. TRUNCATE of a table that others refer to " +

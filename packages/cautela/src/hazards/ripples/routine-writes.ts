@@ -1,6 +1,7 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
 
@@ -14,6 +15,7 @@ export const routineWrites: Hazard = {
   id: "routine-writes",
   family: "ripples",
   weight: "ask",
+  needs: Trait.ripple,
   title: "A routine that writes",
   explanation:
     "CALL and EXEC run a routine whose body writes tables; so may a function in a SELECT, a filter or a SET, where nobody looks for a write, once for " +

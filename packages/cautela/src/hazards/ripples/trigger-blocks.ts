@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -10,6 +11,7 @@ export const triggerBlocks: Hazard = {
   id: "trigger-blocks",
   family: "ripples",
   weight: "ask",
+  needs: Trait.ripple,
   title: "A trigger may refuse the change",
   explanation:
     "A trigger raises an error under a condition, and the whole statement fails; or it drops the row in silence (RETURN NULL in a BEFORE trigger, " +

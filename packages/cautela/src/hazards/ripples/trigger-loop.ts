@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**
@@ -10,6 +11,7 @@ export const triggerLoop: Hazard = {
   id: "trigger-loop",
   family: "ripples",
   weight: "stop",
+  needs: Trait.ripple,
   title: "A trigger that sets itself off",
   explanation:
     "The trigger's work changes the table that it watches, by itself or by way of others. PostgreSQL goes round until its stack is full; MySQL, " +

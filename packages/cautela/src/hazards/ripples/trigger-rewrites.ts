@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -11,6 +12,7 @@ export const triggerRewrites: Hazard = {
   id: "trigger-rewrites",
   family: "ripples",
   weight: "ask",
+  needs: Trait.ripple,
   title: "A trigger changes the row as well",
   explanation:
     "A trigger that fires before the change assigns columns of the new row. Columns that the statement does not name change too, and a " +

@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -11,6 +12,7 @@ export const triggerSkipped: Hazard = {
   id: "trigger-skipped",
   family: "ripples",
   weight: "ask",
+  needs: Trait.ripple,
   title: "A trigger that does not fire",
   explanation:
     "TRUNCATE fires no DELETE triggers; in MySQL and MariaDB the rows that a foreign key deletes or changes fire none either; a trigger may be " +

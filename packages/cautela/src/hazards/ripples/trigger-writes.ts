@@ -1,6 +1,7 @@
 import { type Reached, writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { tableClass } from "../../analysis/table-class.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
 
@@ -14,6 +15,7 @@ export const triggerWrites: Hazard = {
   id: "trigger-writes",
   family: "ripples",
   weight: "ask",
+  needs: Trait.ripple,
   title: "A trigger writes other tables",
   explanation:
     "The table has a trigger (or, in PostgreSQL, a rule) that writes other tables, and those may have triggers of their own. " +

@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**
@@ -10,6 +11,7 @@ export const deadFilter: Hazard = {
   id: "dead-filter",
   family: "rows",
   weight: "ask",
+  needs: Trait.change,
   title: "A filter that no row can meet",
   explanation:
     "The condition is never true: a comparison with NULL, two conditions that rule each other out, NOT IN a list that " +

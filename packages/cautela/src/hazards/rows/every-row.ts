@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { allRows, verb } from "../wording.ts";
 
@@ -11,6 +12,7 @@ export const everyRow: Hazard = {
   id: "every-row",
   family: "rows",
   weight: "stop",
+  needs: Trait.change,
   title: "Every row of the table",
   explanation:
     "The statement has no filter, so it reaches every row of a table that lasts. Most often the WHERE was forgotten, " +

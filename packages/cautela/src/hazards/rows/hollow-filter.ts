@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { allRows, oneLine, verb } from "../wording.ts";
 
@@ -11,6 +12,7 @@ export const hollowFilter: Hazard = {
   id: "hollow-filter",
   family: "rows",
   weight: "stop",
+  needs: Trait.change,
   title: "A filter that lets everything through",
   explanation:
     "There is a WHERE, but no row fails it: it compares constants or a column with itself, a part joined by OR is " +

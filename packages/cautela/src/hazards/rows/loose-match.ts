@@ -1,4 +1,5 @@
 import { filterParts } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -12,6 +13,7 @@ export const looseMatch: Hazard = {
   id: "loose-match",
   family: "rows",
   weight: "note",
+  needs: Trait.like,
   title: "A pattern that matches more than it shows",
   explanation:
     "In LIKE an underscore stands for any character and a per cent sign for any text (in Jet ? and *). An underscore that is " +

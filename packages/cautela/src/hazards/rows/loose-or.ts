@@ -1,5 +1,6 @@
 import { usedColumn } from "../../analysis/conditions.ts";
 import { conjuncts } from "../../analysis/reach.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Expr, Logic } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -13,6 +14,7 @@ export const looseOr: Hazard = {
   id: "loose-or",
   family: "rows",
   weight: "ask",
+  needs: Trait.or,
   title: "An OR that lets more rows in than it seems",
   explanation:
     "AND binds tighter than OR: in `a AND b OR c` the last condition stands alone, and every row that meets it is changed " +

@@ -1,11 +1,26 @@
 import { filterParts } from "../../analysis/conditions.ts";
 import { within } from "../../analysis/found.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
-const CLOCK =
-  /^(?:now|current_date|current_timestamp|localtimestamp|localtime|getdate|getutcdate|sysdate|sysdatetime|systimestamp|curdate|curtime|clock_timestamp|statement_timestamp|transaction_timestamp|utc_timestamp|utc_date|unix_timestamp|date|time)$/i;
-const CHANCE = /^(?:rand|random|newid|uuid|gen_random_uuid|randomblob|rnd|dbms_random\.value)$/i;
+const CLOCK = new Set(
+  "now current_date current_timestamp localtimestamp localtime getdate getutcdate sysdate sysdatetime systimestamp curdate curtime clock_timestamp statement_timestamp transaction_timestamp utc_timestamp utc_date unix_timestamp date time".split(
+    " ",
+  ),
+);
+const CHANCE = new Set([
+  "rand",
+  "random",
+  "newid",
+  "uuid",
+  "gen_random_uuid",
+  "randomblob",
+  "rnd",
+  "dbms_random.value",
+]);
+/** Functions that take a value apart when they are given one. */
+const PARTS = new Set(["date", "time"]);
 
 /**
  * A filter that meets other rows at every run.
@@ -17,6 +32,7 @@ export const movingFilter: Hazard = {
   id: "moving-filter",
   family: "rows",
   weight: "note",
+  needs: Trait.change,
   title: "A filter that moves",
   explanation:
     "The filter depends on the clock, on chance, or on the very rows that the statement changes. The SELECT that looked " +
@@ -59,15 +75,14 @@ function movingParts({ found, names }: HazardContext): Moving[] {
   for (const node of found.calls) {
     if (node.args.length > 1) continue;
     const { parts } = node.name;
-    const name = parts.length === 1 ? parts[0].text : parts.map((one) => one.text).join(".");
-    if (CHANCE.test(name)) list.push({ node, chance: true });
-    else if (CLOCK.test(name) && (node.args.length === 0 || !/^(?:date|time)$/i.test(name)))
-      list.push({ node, chance: false });
+    const name = (parts.length === 1 ? parts[0].text : parts.map((one) => one.text).join(".")).toLowerCase();
+    if (CHANCE.has(name)) list.push({ node, chance: true });
+    else if (CLOCK.has(name) && (node.args.length === 0 || !PARTS.has(name))) list.push({ node, chance: false });
   }
   for (const node of found.columns) {
-    if (node.path.length !== 1 || names?.bindings.get(node)?.offered) continue;
-    const name = node.path[0].text;
-    if (CLOCK.test(name) && !/^(?:date|time)$/i.test(name)) list.push({ node, chance: false });
+    if (node.path.length !== 1) continue;
+    const name = node.path[0].text.toLowerCase();
+    if (CLOCK.has(name) && !PARTS.has(name) && !names?.bindings.get(node)?.offered) list.push({ node, chance: false });
   }
   return list;
 }

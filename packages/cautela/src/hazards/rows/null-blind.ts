@@ -1,4 +1,5 @@
 import { filterParts, usedColumn } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { plainColumn } from "../../analysis/truth.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -13,6 +14,7 @@ export const nullBlind: Hazard = {
   id: "null-blind",
   family: "rows",
   weight: "note",
+  needs: Trait.unequal,
   title: "Rows with NULL are left out",
   explanation:
     "`<>`, NOT IN and NOT LIKE are not true for a NULL, so rows without a value are passed over, although they are unequal as " +

@@ -1,4 +1,5 @@
 import { filterParts } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { walk } from "../../sql/children.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -13,6 +14,7 @@ export const openPlaceholder: Hazard = {
   id: "open-placeholder",
   family: "rows",
   weight: "note",
+  needs: Trait.change,
   title: "A hole in the target or the filter",
   explanation:
     "A parameter, a substitution or a hole of a template stands in the statement, so what it does is decided when it runs. A hole for " +

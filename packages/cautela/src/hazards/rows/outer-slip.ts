@@ -1,4 +1,5 @@
 import type { Binding } from "../../analysis/resolve.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { plainColumn } from "../../analysis/truth.ts";
 import type { Expr, Query } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -13,6 +14,7 @@ export const outerSlip: Hazard = {
   id: "outer-slip",
   family: "rows",
   weight: "stop",
+  needs: Trait.query,
   title: "A subquery's column that slips to the outer table",
   explanation:
     "A column without an alias is looked for in the subquery first and, when no table there has it, in the query around it. " +

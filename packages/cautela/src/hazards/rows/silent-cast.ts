@@ -1,5 +1,6 @@
 import { usedColumn } from "../../analysis/conditions.ts";
 import { within } from "../../analysis/found.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { valueKind } from "../../catalog/types.ts";
 import type { Expr } from "../../sql/tree.ts";
@@ -15,6 +16,7 @@ export const silentCast: Hazard = {
   id: "silent-cast",
   family: "rows",
   weight: "ask",
+  needs: Trait.change,
   title: "Text compared with a number",
   explanation:
     "One side is text, the other a number, and each engine has its own rule: MySQL and MariaDB turn the text into a number, in " +

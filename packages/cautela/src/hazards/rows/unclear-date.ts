@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import { walk } from "../../sql/children.ts";
 import type { Node } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -17,6 +18,7 @@ export const unclearDate: Hazard = {
   family: "rows",
   statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
+  needs: Trait.text,
   title: "A date that can be read two ways",
   explanation:
     "Written with slashes, dots or a year of two digits, a date is read by the settings of the server or the session: 03/04 is " +

@@ -1,4 +1,5 @@
 import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { valueKind } from "../../catalog/types.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -17,6 +18,7 @@ export const weakFilter: Hazard = {
   id: "weak-filter",
   family: "rows",
   weight: "ask",
+  needs: Trait.change,
   title: "A filter that looks as if it meant one row",
   explanation:
     "The filter compares a name, a code or an address with one value, as one does to find one row, but no key of the table " +

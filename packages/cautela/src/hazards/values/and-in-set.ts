@@ -1,4 +1,5 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -12,6 +13,7 @@ export const andInSet: Hazard = {
   family: "values",
   statements: ["update", "merge", "insert"],
   weight: "stop",
+  needs: Trait.and,
   title: "AND between two assignments",
   explanation:
     "SET a = 1 AND b = 2 is one assignment: a gets the truth of `1 AND b = 2`, which is 0 or 1, and b is not written at all. MySQL, " +

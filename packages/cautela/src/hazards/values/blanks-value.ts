@@ -1,4 +1,5 @@
 import { assignedIn } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/tree.ts";
@@ -18,6 +19,7 @@ export const blanksValue: Hazard = {
   family: "values",
   statements: ["update", "merge", "insert"],
   weight: "stop",
+  needs: Trait.null,
   title: "A NULL that blanks the whole value",
   explanation:
     "Most functions and operators give NULL when one of their arguments is NULL: REPLACE(x, 'a', NULL) and x || NULL are NULL for every row, " +

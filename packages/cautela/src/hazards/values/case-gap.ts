@@ -1,4 +1,5 @@
 import { assignedIn, filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { armValues } from "./missing-else.ts";
 
@@ -13,6 +14,7 @@ export const caseGap: Hazard = {
   family: "values",
   statements: ["update"],
   weight: "ask",
+  needs: Trait.case,
   title: "Arms and filter that do not match",
   explanation:
     "The filter lists values, the CASE lists values of the same column, and the two lists differ: a value that passes the filter finds no " +

@@ -1,4 +1,5 @@
 import { assignedIn, type ConstantValue, filterParts, pinnedConstants, sameValue } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant, plainColumn } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Case, Expr } from "../../sql/tree.ts";
@@ -15,6 +16,7 @@ export const missingElse: Hazard = {
   family: "values",
   statements: ["update"],
   weight: "ask",
+  needs: Trait.case | Trait.call,
   title: "A CASE without ELSE",
   explanation:
     "Where no arm matches, a CASE without ELSE is NULL, and so are an IIF without its third part and a DECODE without a default. The " +

@@ -1,5 +1,6 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -15,6 +16,7 @@ export const nullIntoRequired: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  needs: Trait.null,
   title: "NULL for a column that may not be NULL",
   explanation:
     "The column is declared NOT NULL, and the statement writes NULL into it: the engine refuses the whole statement. MySQL and MariaDB without " +

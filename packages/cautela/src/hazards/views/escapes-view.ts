@@ -1,4 +1,5 @@
 import type { Firing } from "../../analysis/ripples/firings.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { meets } from "../../analysis/views/filter.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
@@ -14,6 +15,7 @@ export const escapesView: Hazard = {
   id: "escapes-view",
   family: "views",
   weight: "ask",
+  needs: Trait.ripple,
   statements: ["insert", "update", "merge"],
   title: "The row leaves the view",
   explanation:

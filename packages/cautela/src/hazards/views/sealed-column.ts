@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -12,6 +13,7 @@ export const sealedColumn: Hazard = {
   id: "sealed-column",
   family: "views",
   weight: "stop",
+  needs: Trait.ripple,
   statements: ["insert", "update", "merge"],
   title: "A column of a view that cannot be written",
   explanation:

@@ -1,3 +1,4 @@
+import { Trait } from "../../analysis/traits.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -13,6 +14,7 @@ export const viewPassthrough: Hazard = {
   id: "view-passthrough",
   family: "views",
   weight: "note",
+  needs: Trait.ripple,
   statements: ["insert", "update", "delete", "merge", "copy"],
   title: "The change lands in the table behind a view",
   explanation:

@@ -1,0 +1,67 @@
+import type { Policy } from "../policy.ts";
+import type { Statement } from "../sql/tree.ts";
+import type { Draft, FinishContext, HazardContext, Weight } from "./hazard.ts";
+import { hazards } from "./register.ts";
+
+/** A hazard as one review looks for it. */
+export interface Check {
+  id: string;
+  /** The weight that the policy gives it, whatever a finding says; null where it says nothing. */
+  fixed: Weight | null;
+  /** Its usual weight. */
+  usual: Weight;
+  needs: number;
+  kinds: readonly Statement["kind"][] | null;
+  run(context: HazardContext): Draft[];
+  finish: ((context: FinishContext) => Draft[]) | null;
+}
+
+/** The hazards that a review looks for under its policy, found by what a statement is and what it holds. */
+export class Checks {
+  readonly #all: readonly Check[];
+  readonly #byKind = new Map<Statement["kind"], Map<number, readonly Check[]>>();
+
+  constructor(policy: Policy) {
+    const all: Check[] = [];
+    for (const { id, weight, needs, statements, onRequest, check, finish } of hazards) {
+      const said = policy.weights?.[id];
+      if (said === "off" || (onRequest && said === undefined)) continue;
+      // All of one shape, so that the loop over them runs fast.
+      all.push({
+        id,
+        fixed: said ?? null,
+        usual: weight,
+        needs: needs ?? 0,
+        kinds: statements ?? null,
+        run: check ?? NOTHING,
+        finish: finish ?? null,
+      });
+    }
+    this.#all = all;
+  }
+
+  /** The hazards that can occur in a statement of a kind that holds these `Trait`s. */
+  of(kind: Statement["kind"], traits: number): readonly Check[] {
+    let byTraits = this.#byKind.get(kind);
+    if (!byTraits) {
+      byTraits = new Map();
+      this.#byKind.set(kind, byTraits);
+    }
+    let list = byTraits.get(traits);
+    if (!list) {
+      list = this.#all.filter(
+        ({ run, kinds, needs }) =>
+          run !== NOTHING && (kinds === null || kinds.includes(kind)) && (needs === 0 || (needs & traits) !== 0),
+      );
+      byTraits.set(traits, list);
+    }
+    return list;
+  }
+
+  /** The hazards that can be told only at the end. */
+  late(): readonly Check[] {
+    return this.#all.filter(({ finish }) => finish !== null);
+  }
+}
+
+const NOTHING = (): Draft[] => [];

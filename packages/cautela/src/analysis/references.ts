@@ -56,11 +56,16 @@ export function keyOfColumn(table: Table, column: string): string {
   return `${tableKey(table.schema, table.name)}.${column.toLowerCase()}`;
 }
 
+const single = new WeakMap<Table, readonly string[]>();
+
 /** The columns of a table that are a key alone. */
-export function singleKeys(table: Table): string[] {
+export function singleKeys(table: Table): readonly string[] {
+  const known = single.get(table);
+  if (known) return known;
   const keys: string[] = [];
   for (const key of [table.primaryKey, ...table.uniqueKeys])
     if (key && !key.partial && key.columns.length === 1) keys.push(key.columns[0].toLowerCase());
+  single.set(table, keys);
   return keys;
 }
 

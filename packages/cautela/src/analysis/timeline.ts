@@ -4,7 +4,7 @@ import { tableNameOf, writtenName } from "../catalog/names.ts";
 import type { Policy } from "../policy.ts";
 import type { Region } from "../region.ts";
 import { walk } from "../sql/children.ts";
-import { ownText } from "../sql/compact.ts";
+import { ownText, singleBlanks } from "../sql/compact.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../sql/tree.ts";
 import type { Change } from "./change.ts";
@@ -53,6 +53,7 @@ export interface Destruction {
   action: "delete" | "truncate" | "update" | "drop" | "replace" | "drop-partition";
   /** The columns whose values are lost; null: whole rows. */
   columns: readonly string[] | null;
+  /** The conditions as keys, for the copies made before it; null: there is no condition. */
   filter: ReadonlySet<string> | null;
   filterText: string;
   reach: Reach;
@@ -91,6 +92,9 @@ export interface GuardOff {
   untrusted: boolean;
   changes: number;
 }
+
+const NO_KEYS: ReadonlySet<string> = new Set();
+const NO_RIPPLED: Destruction["ripples"] = [];
 
 /** So many entries of each kind are kept. */
 const KEPT = 4000;
@@ -332,14 +336,17 @@ export class Timeline {
 
   #destroying(step: Step): void {
     const { tree, at, catalog, ripples } = step;
-    const rippled = ripples.flatMap(({ ripple }) =>
-      ripple.nodes
-        .filter(
-          ({ id, written, action }) =>
-            id !== 0 && written && (action === "delete" || action === "update" || action === "truncate"),
-        )
-        .map(({ name, action }) => ({ name, action: String(action) })),
-    );
+    const rippled =
+      ripples.length === 0
+        ? NO_RIPPLED
+        : ripples.flatMap(({ ripple }) =>
+            ripple.nodes
+              .filter(
+                ({ id, written, action }) =>
+                  id !== 0 && written && (action === "delete" || action === "update" || action === "truncate"),
+              )
+              .map(({ name, action }) => ({ name, action: String(action) })),
+          );
     const kept = returnedInto(tree);
     const add = (one: Pick<Destruction, "key" | "shown" | "action" | "columns"> & Partial<Destruction>): void => {
       if (this.destructions.length >= KEPT) return;
@@ -351,7 +358,7 @@ export class Timeline {
         table: null,
         softener: null,
         declared: kept ?? this.#declared,
-        ripples: rippled.filter(({ name }) => name !== one.shown),
+        ripples: rippled.length === 0 ? rippled : rippled.filter(({ name }) => name !== one.shown),
         span: this.#open,
         copies: this.copies.length,
         undone: false,
@@ -364,6 +371,7 @@ export class Timeline {
       if (this.#open) this.#open.changes++;
       this.#change(step, key, shown);
       if (reach.bound === "none") continue;
+      if (this.destructions.length >= KEPT) continue;
       const { statement } = change;
       const where = "where" in statement ? statement.where : null;
       const parts = where ? conjuncts(where) : [];
@@ -375,7 +383,8 @@ export class Timeline {
         shown,
         action: change.action,
         columns,
-        filter: where || joined ? filterKeys(parts, step.slice) : null,
+        // Keys are compared with those of copies only.
+        filter: where || joined ? (this.#byTable.has(key) ? filterKeys(parts, step.slice) : NO_KEYS) : null,
         filterText: where ? shortText(step, where) : "",
         reach,
         table: change.table ?? null,
@@ -515,7 +524,7 @@ export class Timeline {
 
 /** A filter as messages show it: in one line, cut where it is very long. */
 function shortText({ slice }: Step, { start, end }: Expr): string {
-  const text = slice(start, Math.min(end, start + 400)).replace(/\s+/g, " ");
+  const text = singleBlanks(slice(start, Math.min(end, start + 400)));
   return ownText(end - start > 400 ? `${text}…` : text);
 }
 
@@ -594,9 +603,9 @@ function lostColumns(
   parts: readonly Expr[],
 ): string[] {
   const known = new Set<string>();
+  const column = (expr: Expr): string | null =>
+    expr.kind === "column" ? expr.path[expr.path.length - 1].text.toLowerCase() : null;
   for (const part of parts) {
-    const column = (expr: Expr): string | null =>
-      expr.kind === "column" ? expr.path[expr.path.length - 1].text.toLowerCase() : null;
     if (part.kind === "binary" && part.op === "=") {
       const left = column(part.left);
       const right = column(part.right);
@@ -607,9 +616,12 @@ function lostColumns(
       if (operand) known.add(operand);
     }
   }
-  return assignedColumns(assignments)
-    .map((column) => column.toLowerCase())
-    .filter((column) => !known.has(column));
+  const lost: string[] = [];
+  for (const column of assignedColumns(assignments)) {
+    const lower = column.toLowerCase();
+    if (!known.has(lower)) lost.push(lower);
+  }
+  return lost;
 }
 
 /** Where the rows that a statement returns go: OUTPUT … INTO, or an INSERT around a DELETE … RETURNING. */

@@ -73,8 +73,11 @@ export function shortfall(copy: Copy, lost: Destruction): string | null {
 
 /** Where a copy that covered something was lost again before the end; null where it is still there. */
 export function lostCopy(lost: Destruction, timeline: Timeline): Copy | null {
-  const covering = timeline.copies.filter(
-    (copy, i) => i < lost.copies && copy.of === lost.key && shortfall(copy, lost) === null,
-  );
-  return covering.length > 0 && covering.every(({ gone }) => gone !== null) ? covering[covering.length - 1] : null;
+  let last: Copy | null = null;
+  for (const copy of timeline.copiesOf(lost.key)) {
+    if (copy.place >= lost.copies || shortfall(copy, lost) !== null) continue;
+    if (copy.gone === null) return null;
+    last = copy;
+  }
+  return last;
 }

@@ -60,6 +60,9 @@ export class Catalog {
   /** The keys that bare names mean, as long as nothing is added or taken away. */
   readonly #meant = new Map<string, string | null>();
   #meantAt = -1;
+  /** Whether tables are referred to, as long as no tie changes. */
+  readonly #referred = new Map<string, boolean>();
+  #referredAt = -1;
   readonly #code: CatalogObject[] = [];
 
   constructor(
@@ -321,6 +324,20 @@ export class Catalog {
       if (table?.foreignKeys.some((one) => one.table === key)) list.push(table);
     }
     return list;
+  }
+
+  /** Whether a foreign key of any table refers to a table. */
+  isReferred(key: string): boolean {
+    const at = this.ties;
+    if (this.#referredAt !== at) {
+      this.#referred.clear();
+      this.#referredAt = at;
+    }
+    const known = this.#referred.get(key);
+    if (known !== undefined) return known;
+    const found = this.referencing(key).length > 0;
+    this.#referred.set(key, found);
+    return found;
   }
 
   /** The partitions of a table and the tables that inherit from it. */

@@ -126,12 +126,15 @@ function recordKeys(context: HazardContext, history: History, at: { statement: n
     return;
   }
   if (!names || !catalog) return;
+  // Only keys that others refer to are ever asked for.
+  const referred = (table: Table): boolean => catalog.isReferred(tableKey(table.schema, table.name));
   const lose = (table: Table): void => {
+    if (!referred(table)) return;
     for (const column of singleKeys(table)) keys.lose(keyOfColumn(table, column));
   };
   for (const { change } of changes) {
     const { table } = change;
-    if (!table || change.action === "update") continue;
+    if (!table || change.action === "update" || !referred(table)) continue;
     const single = singleKeys(table);
     const gone = inCode || !("where" in change.statement) ? null : pinnedRows(change.statement.where, context);
     if (gone && single.includes(gone.column))
@@ -149,9 +152,11 @@ function recordKeys(context: HazardContext, history: History, at: { statement: n
     if (into && !followed) lose(into);
   }
   for (const { table, column, value } of storedValues(tree, names, catalog, dialect)) {
+    const isKey = singleKeys(table).includes(column) && referred(table);
+    if (!isKey && table.foreignKeys.length === 0) continue;
     const known = constant(value);
     const key = known ? keyText(known) : null;
-    if (singleKeys(table).includes(column)) {
+    if (isKey) {
       if (key !== null && tree.kind === "insert") keys.bring(keyOfColumn(table, column), key);
       else if (tree.kind !== "insert") keys.lose(keyOfColumn(table, column));
     }

@@ -1,4 +1,5 @@
 import type { Reach } from "../analysis/reach.ts";
+import { singleBlanks } from "../sql/compact.ts";
 import type { JudgedChange } from "./hazard.ts";
 
 /** A number as people read it: 41,200. */
@@ -22,7 +23,7 @@ export function verb(judged: JudgedChange): string {
 
 /** A piece of source in one line, cut when it is long. */
 export function oneLine(text: string): string {
-  const line = text.replace(/\s+/g, " ").trim();
+  const line = singleBlanks(text).trim();
   return line.length > 70 ? `${line.slice(0, 67)}…` : line;
 }
 

@@ -30,6 +30,7 @@ DELETE FROM mooring WHERE status = 'left';`,
     const drafts: Draft[] = [];
     const said = new Set<number>();
     for (const lost of timeline.destructions) {
+      if (timeline.copiesOf(lost.key).length === 0) continue;
       if (lost.softener !== null || lost.declared !== null || tableClass(lost.shown, policy) !== "business") continue;
       if (lost.undone || lost.span?.end === "rollback") continue;
       const copy = lostCopy(lost, timeline);

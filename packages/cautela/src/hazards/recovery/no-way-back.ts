@@ -1,6 +1,6 @@
 import { tableClass } from "../../analysis/table-class.ts";
 import type { Destruction } from "../../analysis/timeline.ts";
-import { wayBack } from "../../analysis/way-back.ts";
+import { type WayBack, wayBack } from "../../analysis/way-back.ts";
 import { type Catalog, tableKey } from "../../catalog/catalog.ts";
 import type { Table } from "../../catalog/model.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
@@ -35,52 +35,40 @@ DELETE FROM mooring WHERE status = 'left';`,
     const drafts: Draft[] = [];
     const noted = new Set<string>();
     for (const lost of context.timeline.destructions) {
-      const found = judged(lost, context);
-      if (!found) continue;
-      const { draft, weight } = found;
-      if (weight !== "note") {
-        drafts.push(draft);
-        continue;
+      if (lost.softener !== null || tableClass(lost.shown, context.policy) !== "business") continue;
+      const way = wayBack(lost, context.timeline);
+      if (way.kind === "kept" || way.kind === "thin") continue;
+      const trial = way.kind === "trial";
+      // A trial run is what careful people do.
+      if (trial && (lost.reach.bound === "one" || lost.action === "update")) continue;
+      const weight = trial ? "note" : weightOf(lost, context);
+      if (weight === "note") {
+        // One note in a script for values, and one for rows, is enough.
+        const kind = lost.action === "update" ? "values" : "rows";
+        if (noted.has(kind)) continue;
+        noted.add(kind);
       }
-      // One note in a script for values, and one for rows, is enough.
-      const kind = lost.action === "update" ? "values" : "rows";
-      if (noted.has(kind)) continue;
-      noted.add(kind);
-      drafts.push(draft);
+      drafts.push(draftOf(lost, weight, way, context));
     }
     return drafts;
   },
 };
 
-function judged(lost: Destruction, context: FinishContext): { draft: Draft; weight: Weight } | null {
-  const { policy, timeline } = context;
-  if (lost.softener !== null) return null;
-  if (tableClass(lost.shown, policy) !== "business") return null;
-  const way = wayBack(lost, timeline);
-  if (way.kind === "kept" || way.kind === "thin") return null;
-  const trial = way.kind === "trial";
-  const weight = trial ? "note" : weightOf(lost, context);
-  // A trial run is what careful people do.
-  if (trial && (lost.reach.bound === "one" || lost.action === "update")) return null;
+function draftOf(lost: Destruction, weight: Weight, way: WayBack, context: FinishContext): Draft {
   return {
+    at: lost.at,
     weight,
-    draft: {
-      at: lost.at,
-      weight,
-      message: `${messageOf(lost)}, and nothing keeps what was there.`,
-      because: [
-        "no copy of it stands before, and no comment says where one is kept (-- cautela: backup REASON)",
-        ...(trial && way.kind === "trial" ? [way.why] : []),
-        ...(lost.span?.end === "commit" ? ["the transaction around it is committed, so it brings nothing back"] : []),
-        ...(lost.ripples.length > 0
-          ? [`with it, rows change in ${listed([...new Set(lost.ripples.map(({ name }) => name))].slice(0, 6))}`]
-          : []),
-      ],
-      remedy:
-        lost.action === "drop"
-          ? "Keep it under another name, or dump it first."
-          : `Copy first: ${copyOf(lost, context)}`,
-    },
+    message: `${messageOf(lost)}, and nothing keeps what was there.`,
+    because: [
+      "no copy of it stands before, and no comment says where one is kept (-- cautela: backup REASON)",
+      ...(way.kind === "trial" ? [way.why] : []),
+      ...(lost.span?.end === "commit" ? ["the transaction around it is committed, so it brings nothing back"] : []),
+      ...(lost.ripples.length > 0
+        ? [`with it, rows change in ${listed([...new Set(lost.ripples.map(({ name }) => name))].slice(0, 6))}`]
+        : []),
+    ],
+    remedy:
+      lost.action === "drop" ? "Keep it under another name, or dump it first." : `Copy first: ${copyOf(lost, context)}`,
   };
 }
 
@@ -102,7 +90,7 @@ function weightOf({ action, reach, table, ripples }: Destruction, { catalog }: F
 }
 
 function isReferenced(table: Table | null, catalog: Catalog | null): boolean {
-  return table !== null && (catalog?.referencing(tableKey(table.schema, table.name)).length ?? 0) > 0;
+  return table !== null && (catalog?.isReferred(tableKey(table.schema, table.name)) ?? false);
 }
 
 const VERBS: Record<Destruction["action"], string> = {

@@ -43,7 +43,7 @@ export const danglingReference: Hazard = {
     };
     const checked = checksKeys(context);
     for (const { table, column, value } of storedValues(tree, names, catalog, dialect)) {
-      if (checked) broughtLate(context, table, column, value, put);
+      if (checked && singleKeys(table).includes(column)) broughtLate(context, table, column, value, put);
       const to = referenced(table, column, catalog);
       if (!to) continue;
       const known = constant(value);
@@ -94,7 +94,6 @@ function broughtLate(
 ): void {
   // Where the row may be there already, the reference did not have to wait for it.
   if (tree.kind !== "insert" || tree.ignore || tree.replace || tree.conflicts.length > 0 || inCode) return;
-  if (!singleKeys(table).includes(column)) return;
   const known = constant(value);
   const key = known ? keyText(known) : null;
   const early = key === null ? null : history.keys.wanted(keyOfColumn(table, column), key);

@@ -367,14 +367,21 @@ export class ReviewSession {
     this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
   }
 
-  #judge(tree: Statement): JudgedChange[] {
-    return changesOf(tree, this.#catalog, dialects[this.#dialect]).map((change) => ({
-      change,
-      result: reachOf(change),
-      target: targetName(change),
-      softener: this.#course.softener(change),
-      copy: this.#course.copyOf(change),
-    }));
+  #judge(tree: Statement): readonly JudgedChange[] {
+    const changes = changesOf(tree, this.#catalog, dialects[this.#dialect]);
+    if (changes.length === 0) return NO_CHANGES;
+    const judged: JudgedChange[] = [];
+    for (const change of changes) {
+      const target = targetName(change);
+      judged.push({
+        change,
+        result: reachOf(change),
+        target,
+        softener: this.#course.softener(change, target),
+        copy: this.#course.copyOf(change),
+      });
+    }
+    return judged;
   }
 
   #source({ tree, statement, slice, ripples }: HazardContext, changes: readonly JudgedChange[]): ChangeSource {
@@ -462,6 +469,8 @@ function namedTarget(tree: Statement): Name | null {
       return null;
   }
 }
+
+const NO_CHANGES: readonly JudgedChange[] = [];
 
 /** Statements for which a rehearsal is written. */
 const CHANGING: ReadonlySet<string> = new Set(["insert", "update", "delete", "truncate", "merge", "drop"]);

@@ -51,6 +51,7 @@ export class StatementContext implements HazardContext {
   #names: Resolution | null | undefined = undefined;
   #found: Found | null = null;
   #ripples: readonly FiredRipple[] | null = null;
+  #show: ((node: Span) => string) | null = null;
 
   constructor(
     script: ScriptContext,
@@ -109,21 +110,30 @@ export class StatementContext implements HazardContext {
     return this.#ripples;
   }
 
-  // Hazards take these apart from the context, so they are bound to it.
+  // Hazards take these apart from the context, so they are bound to it; most statements are asked for none.
 
-  readonly show = ({ start, end }: Span): string => oneLine(this.#source.slice(start, Math.min(end, start + 400)));
+  get show(): (node: Span) => string {
+    this.#show ??= ({ start, end }) => oneLine(this.#source.slice(start, Math.min(end, start + 400)));
+    return this.#show;
+  }
 
-  readonly region = ({ start, end }: Span): Region => {
-    const from = this.#source.lines.at(start);
-    const to = this.#source.lines.at(end);
-    return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
-  };
+  get region(): (span: Span) => Region {
+    return ({ start, end }) => {
+      const from = this.#source.lines.at(start);
+      const to = this.#source.lines.at(end);
+      return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
+    };
+  }
 
-  readonly line = (offset: number): number => this.#source.lines.at(offset).line;
+  get line(): (offset: number) => number {
+    return (offset) => this.#source.lines.at(offset).line;
+  }
 
-  readonly comments = (): string =>
-    this.statement.comments
-      .map(({ start, end }) => this.#source.slice(start, end))
-      .filter((text) => !/cautela\s*:/i.test(text))
-      .join("\n");
+  get comments(): () => string {
+    return () =>
+      this.statement.comments
+        .map(({ start, end }) => this.#source.slice(start, end))
+        .filter((text) => !/cautela\s*:/i.test(text))
+        .join("\n");
+  }
 }

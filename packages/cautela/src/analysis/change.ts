@@ -48,10 +48,9 @@ export interface Change {
 /** The changes that a statement makes to rows of tables, one for each target, those in WITH included. */
 export function changesOf(statement: Statement, catalog: Catalog | null, dialect: Dialect): Change[] {
   const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
-  const inside = (clause?.tables ?? []).flatMap(({ body }) =>
-    body.kind === "query" ? [] : changesOf(body, catalog, dialect),
-  );
   const own = ownChanges(statement, catalog, dialect);
+  if (!clause) return own;
+  const inside = clause.tables.flatMap(({ body }) => (body.kind === "query" ? [] : changesOf(body, catalog, dialect)));
   return inside.length === 0 ? own : [...inside, ...own];
 }
 
@@ -87,19 +86,26 @@ function ownChanges(statement: Statement, catalog: Catalog | null, dialect: Dial
 
 function updates(statement: UpdateStatement, catalog: Catalog | null, dialect: Dialect): Change[] {
   const names = new Names(catalog, dialect, statement.with);
-  const written = [...flatSources(statement.target)];
+  const [only] = statement.target;
+  const written =
+    statement.target.length === 1 && only.kind !== "joined" ? statement.target : [...flatSources(statement.target)];
   // T-SQL: the target named again in FROM is the same table, by its alias or by its name.
   const first = written[0];
   const again = dialect.id === "tsql" && first?.kind === "table" ? sameSource(first, statement.from, names) : null;
-  const sources = again ? statement.from : [...statement.target, ...statement.from];
+  const sources = again ? statement.from : both(statement.target, statement.from);
   const scope = names.scope(sources, null);
   const targets = again ? [again] : written.length === 1 ? [first] : assignedSources(statement, scope, names, written);
   return targets.map((target) => change("update", statement, target, sources, scope, names));
 }
 
+/** Two lists as one. */
+function both(a: readonly Source[], b: readonly Source[]): readonly Source[] {
+  return b.length === 0 ? a : a.length === 0 ? b : [...a, ...b];
+}
+
 function deletes(statement: DeleteStatement, catalog: Catalog | null, dialect: Dialect): Change[] {
   const names = new Names(catalog, dialect, statement.with);
-  const sources = [...statement.from, ...statement.using];
+  const sources = both(statement.from, statement.using);
   const scope = names.scope(sources, null);
   let targets: Source[] = [];
   for (const name of statement.named) {
@@ -149,7 +155,12 @@ function byTable(scope: Scope, name: Name, names: Names): Relation | undefined {
 }
 
 /** The joined tables whose columns SET names (mysql, jet). */
-function assignedSources(statement: UpdateStatement, scope: Scope, names: Names, written: Source[]): Source[] {
+function assignedSources(
+  statement: UpdateStatement,
+  scope: Scope,
+  names: Names,
+  written: readonly Source[],
+): readonly Source[] {
   const targets = new Set<Source>();
   for (const assignment of statement.assignments) {
     for (const target of assignment.targets) {
@@ -258,7 +269,7 @@ function follow(target: Source, node: Change): void {
     for (const source of body.from) {
       if (source.kind === "joined") node.tied = true;
     }
-    current = [...flatSources(body.from)][0];
+    current = flatSources(body.from).next().value;
     if (current?.kind === "table") {
       node.name = current.name;
       const relation = node.names.relation(current);

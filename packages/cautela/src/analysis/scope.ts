@@ -27,12 +27,14 @@ export interface Scope {
 export class Names {
   readonly catalog: Catalog | null;
   readonly dialect: Dialect;
-  readonly #common = new Map<string, CommonTable>();
+  /** The common table expressions in sight; null: none. */
+  readonly #common: Map<string, CommonTable> | null;
 
   constructor(catalog: Catalog | null, dialect: Dialect, clause: With | null) {
     this.catalog = catalog;
     this.dialect = dialect;
-    for (const table of clause?.tables ?? []) this.#common.set(foldName(table.name, dialect), table);
+    this.#common = clause ? new Map() : null;
+    for (const table of clause?.tables ?? []) this.#common?.set(foldName(table.name, dialect), table);
   }
 
   fold(name: Pick<Ident, "text" | "quoted">): string {
@@ -41,7 +43,7 @@ export class Names {
 
   /** The common table expression that a source means, if it means one. */
   common(source: Source): CommonTable | undefined {
-    if (source.kind !== "table" || source.name.parts.length !== 1) return undefined;
+    if (!this.#common || source.kind !== "table" || source.name.parts.length !== 1) return undefined;
     return this.#common.get(this.fold(source.name.parts[0]));
   }
 
@@ -62,7 +64,10 @@ export class Names {
 
   scope(sources: readonly Source[], outer: Scope | null): Scope {
     const relations: Relation[] = [];
-    for (const source of flatSources(sources)) relations.push(this.relation(source));
+    for (const source of sources) {
+      if (source.kind !== "joined") relations.push(this.relation(source));
+      else for (const one of flatSources([source])) relations.push(this.relation(one));
+    }
     return { relations, outer };
   }
 
@@ -85,14 +90,18 @@ export class Names {
         if (relation) return { relation, scope: level };
         continue;
       }
-      const found = level.relations.filter((relation) => this.column(relation, name));
-      if (found.length === 1) return { relation: found[0], scope: level };
-      if (found.length > 1) return null;
-      const unknown = level.relations.filter((relation) => !relation.known);
-      if (unknown.length > 0) {
+      let found: Relation | null = null;
+      let unknown: Relation | null = null;
+      for (const relation of level.relations) {
+        if (!relation.known) unknown = relation;
+        if (!this.column(relation, name)) continue;
+        if (found) return null;
+        found = relation;
+      }
+      if (found) return { relation: found, scope: level };
+      if (unknown) {
         // The only place it can come from, if the levels around offer nothing else.
-        if (unknown.length === 1 && level.relations.length === 1 && level.outer === null)
-          return { relation: unknown[0], scope: level };
+        if (level.relations.length === 1 && level.outer === null) return { relation: unknown, scope: level };
         return null;
       }
     }

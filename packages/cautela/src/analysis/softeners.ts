@@ -4,7 +4,7 @@ import { foldName, tableNameOf } from "../catalog/names.ts";
 import type { Policy } from "../policy.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Name, Query, Statement } from "../sql/tree.ts";
-import { type Change, targetName } from "./change.ts";
+import type { Change } from "./change.ts";
 import { policyClass } from "./table-class.ts";
 
 /** Why a change of every row does no harm. */
@@ -109,13 +109,13 @@ export class Course {
 
   /** The copy of a change's whole target that stands before it. */
   copyOf(change: Change): string | null {
+    if (this.#copies.size === 0) return null;
     return this.#copies.get(this.#key(change.name)) ?? null;
   }
 
-  softener(change: Change): Softener | null {
-    const key = this.#key(change.name);
-    const shown = targetName(change);
+  softener(change: Change, shown: string): Softener | null {
     const last = change.name.parts[change.name.parts.length - 1].text;
+    const key = this.#made.size > 0 || this.#added.size > 0 ? this.#key(change.name) : "";
     const made = this.#made.get(key);
     if (made === true || change.table?.temporary || last.startsWith("#") || last.startsWith("@")) {
       return { kind: "temporary", text: `\`${shown}\` is temporary` };
@@ -124,7 +124,7 @@ export class Course {
     if (last.toLowerCase() === "sqlite_sequence" && this.#made.size > 0)
       return { kind: "fresh", text: "it counts for tables that were created in this script" };
     if (made === false) return { kind: "fresh", text: `\`${shown}\` was created in this script` };
-    const named = policyClass(shown, this.#policy) ?? policyClass(last, this.#policy);
+    const named = this.#policy.tables && (policyClass(shown, this.#policy) ?? policyClass(last, this.#policy));
     if (named === "scratch" || named === "log")
       return { kind: named, text: `the policy calls \`${shown}\` ${named} data` };
     const added = this.#added.get(key);

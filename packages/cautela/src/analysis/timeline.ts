@@ -320,14 +320,15 @@ export class Timeline {
     copy.temporary = temporary || /(?:^|\.)[#@]/.test(made.shown);
     copy.into = into;
     copy.columns = columnsOf(body);
-    if (body.where) {
-      copy.filter = filterKeys(conjuncts(body.where), step.slice);
-      copy.filterText = shortText(step, body.where);
-    }
     if (body.from.length > 1 || source.kind === "joined")
       copy.uncertain = "it joins other tables, so rows may be missing";
     else if (query.limit || body.top) copy.uncertain = "it is cut off by a limit";
     else if (body.groupBy.length > 0 || body.distinct) copy.uncertain = "it puts rows together";
+    if (body.where) {
+      // Keys of a copy that is not followed are never compared.
+      copy.filter = copy.uncertain ? NO_KEYS : filterKeys(conjuncts(body.where), step.slice);
+      copy.filterText = shortText(step, body.where);
+    }
     copy.structureOnly = empty || (body.where !== null && neverTrue(body.where));
     this.#add(copy);
   }

@@ -26,6 +26,13 @@ type Constant =
   | { type: "boolean"; value: boolean }
   | { type: "null" };
 
+/** A column, and what is declared of it. */
+interface Fact {
+  qualifier: string;
+  name: string;
+  column: Column | undefined;
+}
+
 /** Judges conditions: which outcomes they can have, by three-valued logic. */
 export class Truth {
   readonly #names: Names;
@@ -91,16 +98,17 @@ export class Truth {
 
   #logic(expr: Logic): Outcomes {
     if (expr.op === "xor") return ANY;
-    const parts = expr.items.map((item) => this.of(item));
     if (expr.op === "and") {
-      const outcomes = parts.reduce(and, TRUE);
+      let outcomes = TRUE;
+      for (const item of expr.items) outcomes = and(outcomes, this.of(item));
       if (outcomes & TRUE && contradicts(expr.items, this)) {
         this.#because(expr, "no row can meet both conditions at once");
         return outcomes & ~TRUE;
       }
       return outcomes;
     }
-    const outcomes = parts.reduce(or, FALSE);
+    let outcomes = FALSE;
+    for (const item of expr.items) outcomes = or(outcomes, this.of(item));
     if (outcomes & FALSE) {
       const pair = covers(expr.items, this);
       if (pair) {
@@ -112,7 +120,7 @@ export class Truth {
   }
 
   /** A column's facts, where it is one of the target and the target is not filled with NULLs by a join. */
-  fact(expr: Expr): { key: string; column: Column | undefined } | null {
+  fact(expr: Expr): Fact | null {
     const ref = plainColumn(expr);
     if (!ref) return null;
     const name = this.#names.fold(ref.path[ref.path.length - 1]);
@@ -124,7 +132,7 @@ export class Truth {
       : ref.path.length > 1
         ? this.#names.fold(ref.path[ref.path.length - 2])
         : "";
-    return { key: `${qualifier}\u0000${name}`, column };
+    return { qualifier, name, column };
   }
 
   #nullable(expr: Expr): boolean {
@@ -172,7 +180,7 @@ export class Truth {
         this.#because(whole, `compares two constants and is ${outcome === TRUE ? "always true" : "never true"}`);
       return outcome ?? ANY;
     }
-    if (sameExpr(left, right, this)) {
+    if (!a && !b && sameExpr(left, right, this)) {
       const nullable = this.#nullable(left);
       const equal = op === "=" || op === "<=" || op === ">=";
       this.#because(
@@ -426,12 +434,13 @@ function compared(a: Constant, op: string, b: Constant): Outcomes | null {
 function sameExpr(a: Expr, b: Expr, truth: Truth): boolean {
   const left = truth.fact(a);
   const right = truth.fact(b);
-  return left !== null && right !== null && left.key === right.key;
+  return left !== null && right !== null && left.name === right.name && left.qualifier === right.qualifier;
 }
 
 /** A condition on one column against a constant: `fee > 10`. */
 interface Bound {
-  key: string;
+  qualifier: string;
+  name: string;
   op: string;
   value: Constant;
   nullable: boolean;
@@ -450,7 +459,9 @@ const MIRRORED: Record<string, string> = {
 function boundOf(expr: Expr, truth: Truth): Bound | null {
   if (expr.kind === "is" && expr.test === "null") {
     const fact = truth.fact(expr.operand);
-    return fact && { key: fact.key, op: expr.negated ? "not null" : "null", value: { type: "null" }, nullable: true };
+    if (!fact) return null;
+    const { qualifier, name } = fact;
+    return { qualifier, name, op: expr.negated ? "not null" : "null", value: { type: "null" }, nullable: true };
   }
   if (expr.kind !== "binary" || !isComparison(expr.op) || expr.op === "<=>") return null;
   const right = constant(expr.right);
@@ -461,7 +472,8 @@ function boundOf(expr: Expr, truth: Truth): Bound | null {
   const fact = truth.fact(column);
   if (!fact) return null;
   return {
-    key: fact.key,
+    qualifier: fact.qualifier,
+    name: fact.name,
     op: right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op],
     value,
     nullable: !fact.column?.required,
@@ -470,17 +482,42 @@ function boundOf(expr: Expr, truth: Truth): Bound | null {
 
 /** Whether two conditions of an AND rule each other out. */
 function contradicts(items: readonly Expr[], truth: Truth): boolean {
+  return pairOf(items, truth, excludes) !== null;
+}
+
+/** Of so many conditions any two are compared; of more only those on one column, and a handful of those. */
+const FEW = 12;
+
+/** The later of two conditions on one column of which either `holds` of the other; null where there are none. */
+function pairOf(items: readonly Expr[], truth: Truth, holds: (one: Bound, other: Bound) => boolean): Bound | null {
+  if (items.length <= FEW) {
+    const bounds: Bound[] = [];
+    for (const item of items) {
+      const bound = boundOf(item, truth);
+      if (!bound) continue;
+      for (const other of bounds)
+        if (
+          other.name === bound.name &&
+          other.qualifier === bound.qualifier &&
+          (holds(bound, other) || holds(other, bound))
+        )
+          return bound;
+      bounds.push(bound);
+    }
+    return null;
+  }
   const seen = new Map<string, Bound[]>();
   for (const item of items) {
     const bound = boundOf(item, truth);
     if (!bound) continue;
-    const others = seen.get(bound.key) ?? [];
-    for (const other of others) if (excludes(bound, other) || excludes(other, bound)) return true;
+    const key = `${bound.qualifier}\u0000${bound.name}`;
+    const others = seen.get(key) ?? [];
+    for (const other of others) if (holds(bound, other) || holds(other, bound)) return bound;
     // A handful tells; a list of thousands of conditions on one column need not be squared.
     if (others.length < 16) others.push(bound);
-    seen.set(bound.key, others);
+    seen.set(key, others);
   }
-  return false;
+  return null;
 }
 
 function excludes(a: Bound, b: Bound): boolean {
@@ -496,19 +533,8 @@ function excludes(a: Bound, b: Bound): boolean {
 
 /** Two conditions of an OR that between them are met by every value. */
 function covers(items: readonly Expr[], truth: Truth): { nullable: boolean } | null {
-  const seen = new Map<string, Bound[]>();
-  for (const item of items) {
-    const bound = boundOf(item, truth);
-    if (!bound) continue;
-    const others = seen.get(bound.key) ?? [];
-    for (const other of others) {
-      if (complete(bound, other) || complete(other, bound))
-        return { nullable: bound.op !== "null" && bound.op !== "not null" && bound.nullable };
-    }
-    if (others.length < 16) others.push(bound);
-    seen.set(bound.key, others);
-  }
-  return null;
+  const bound = pairOf(items, truth, complete);
+  return bound && { nullable: bound.op !== "null" && bound.op !== "not null" && bound.nullable };
 }
 
 function complete(a: Bound, b: Bound): boolean {

@@ -181,10 +181,26 @@ const KINDS: readonly [RegExp, ValueKind][] = [
   [/binary|blob|bytea|raw|image/, "binary"],
 ];
 
+const kinds = new Map<DialectId, Map<string, ValueKind>>();
+
 /** The kind of values that a column holds; `other` where the type says nothing that matters here. */
-export function valueKind(column: Pick<Column, "type" | "array">, dialect: DialectId): ValueKind {
-  if (column.array) return "other";
-  const { type } = column;
+export function valueKind({ type, array }: Pick<Column, "type" | "array">, dialect: DialectId): ValueKind {
+  if (array) return "other";
+  let known = kinds.get(dialect);
+  if (!known) {
+    known = new Map();
+    kinds.set(dialect, known);
+  }
+  let kind = known.get(type);
+  if (kind === undefined) {
+    kind = kindOf(type, dialect);
+    // A database has some dozens of types.
+    if (known.size < 2000) known.set(type, kind);
+  }
+  return kind;
+}
+
+function kindOf(type: string, dialect: DialectId): ValueKind {
   // A DATE of Oracle holds a time as well.
   if (dialect === "plsql" && type === "date") return "timestamp";
   if (dialect === "sqlite") return sqliteKind(type);

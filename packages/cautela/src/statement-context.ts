@@ -1,5 +1,5 @@
 import { type Found, foundIn } from "./analysis/found.ts";
-import type { History } from "./analysis/history.ts";
+import { fingerprint, type History } from "./analysis/history.ts";
 import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
@@ -51,6 +51,7 @@ export class StatementContext implements HazardContext {
   #names: Resolution | null | undefined = undefined;
   #found: Found | null = null;
   #ripples: readonly FiredRipple[] | null = null;
+  #text: number | null | undefined = undefined;
   #show: ((node: Span) => string) | null = null;
 
   constructor(
@@ -83,6 +84,14 @@ export class StatementContext implements HazardContext {
     return this.#names;
   }
 
+  get text(): number | null {
+    if (this.#text === undefined) {
+      const { start, end } = this.statement;
+      this.#text = end - start > 2000 ? null : fingerprint(this.slice(start, end));
+    }
+    return this.#text;
+  }
+
   get found(): Found {
     this.#found ??= foundIn(this.tree);
     return this.#found;
@@ -105,7 +114,14 @@ export class StatementContext implements HazardContext {
 
   get ripples(): readonly FiredRipple[] {
     this.#ripples ??= this.catalog
-      ? statementRipples(this.tree, this.catalog, this.dialect, this.session, () => this.found)
+      ? statementRipples(
+          this.tree,
+          this.changes,
+          this.catalog,
+          this.dialect,
+          () => this.session,
+          () => this.found,
+        )
       : NO_RIPPLES;
     return this.#ripples;
   }

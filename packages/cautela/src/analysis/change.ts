@@ -86,9 +86,7 @@ function ownChanges(statement: Statement, catalog: Catalog | null, dialect: Dial
 
 function updates(statement: UpdateStatement, catalog: Catalog | null, dialect: Dialect): Change[] {
   const names = new Names(catalog, dialect, statement.with);
-  const [only] = statement.target;
-  const written =
-    statement.target.length === 1 && only.kind !== "joined" ? statement.target : [...flatSources(statement.target)];
+  const written = flatSources(statement.target);
   // T-SQL: the target named again in FROM is the same table, by its alias or by its name.
   const first = written[0];
   const again = dialect.id === "tsql" && first?.kind === "table" ? sameSource(first, statement.from, names) : null;
@@ -115,7 +113,7 @@ function deletes(statement: DeleteStatement, catalog: Catalog | null, dialect: D
     if (found) targets.push(found.source);
     else targets.push(bareSource({ ...name, parts }));
   }
-  if (targets.length === 0) targets = [...flatSources(statement.from)].slice(0, 1);
+  if (targets.length === 0) targets = flatSources(statement.from).slice(0, 1);
   return targets.map((target) => change("delete", statement, target, sources, scope, names));
 }
 
@@ -135,7 +133,7 @@ function bareSource(name: Name): TableSource {
 /** The source of FROM that an UPDATE's target names: by alias first, then by table. */
 function sameSource(target: TableSource, from: readonly Source[], names: Names): Source | null {
   const wanted = names.fold(target.name.parts[target.name.parts.length - 1]);
-  const sources = [...flatSources(from)];
+  const sources = flatSources(from);
   if (target.name.parts.length === 1) {
     const alias = sources.find((source) => source.alias && names.fold(source.alias) === wanted);
     if (alias) return alias;
@@ -269,7 +267,7 @@ function follow(target: Source, node: Change): void {
     for (const source of body.from) {
       if (source.kind === "joined") node.tied = true;
     }
-    current = flatSources(body.from).next().value;
+    current = flatSources(body.from)[0];
     if (current?.kind === "table") {
       node.name = current.name;
       const relation = node.names.relation(current);

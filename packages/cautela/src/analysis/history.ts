@@ -45,12 +45,27 @@ export class History {
   /** The rows that it has brought, taken away and referred to by their keys. */
   readonly keys = new RowKeys<{ statement: number; region: Region }>();
 
+  /** The columns that changes of a target have assigned at any time. */
+  readonly #assigned = new Map<string, Set<string>>();
+
+  hasAssigned(target: string, column: string): boolean {
+    return this.#assigned.get(target)?.has(column) ?? false;
+  }
+
   /** The changes of a target, the latest last. */
   of(target: string): readonly PastChange[] {
     return this.#changes.get(target) ?? [];
   }
 
   note(change: PastChange): void {
+    if (change.assigned.size > 0) {
+      let columns = this.#assigned.get(change.target);
+      if (!columns) {
+        columns = new Set();
+        this.#assigned.set(change.target, columns);
+      }
+      for (const column of change.assigned.keys()) columns.add(column);
+    }
     const list = this.#changes.get(change.target);
     if (!list) this.#changes.set(change.target, [change]);
     else {

@@ -79,12 +79,15 @@ function mentionsHere(expr: Expr, names: Resolution, here: ReadonlySet<BoundRela
   return relationsIn(expr, names, here).relations.size > 0;
 }
 
+const NOTHING = { relations: new Set<BoundRelation>(), undecided: false } as const;
+
 /** The relations of a level that a piece of the statement speaks of, subqueries included. */
 export function relationsIn(
   node: Node,
   names: Resolution,
   here: ReadonlySet<BoundRelation>,
-): { relations: Set<BoundRelation>; undecided: boolean } {
+): { relations: ReadonlySet<BoundRelation>; undecided: boolean } {
+  if (node.kind === "literal") return NOTHING;
   const relations = new Set<BoundRelation>();
   let undecided = false;
   walk(node, (one) => {

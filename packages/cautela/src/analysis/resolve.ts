@@ -7,6 +7,7 @@ import type {
   Assignment,
   ColumnRef,
   CommonTable,
+  DeleteStatement,
   Expr,
   Ident,
   Node,
@@ -19,6 +20,7 @@ import type {
   Star,
   Statement,
   TableSource,
+  UpdateStatement,
   With,
 } from "../sql/tree.ts";
 
@@ -100,6 +102,7 @@ interface CommonScope {
   outer: CommonScope | null;
 }
 
+const NO_ASSIGNMENTS: readonly Assignment[] = [];
 const NO_ALIASES: ReadonlySet<string> = new Set();
 
 const offers = new WeakMap<Table, readonly OfferedColumn[]>();
@@ -139,22 +142,19 @@ class Resolver {
         break;
       case "update":
         this.#within(node.with, outer, () => {
-          const sources = this.#namedAgain(node.target, node.from) ? node.from : [...node.target, ...node.from];
-          const scope = this.#scope(node, sources, outer);
-          this.#sources(sources, scope);
-          this.#assignments(node.assignments, scope);
-          this.#expr(node.where, scope);
-          for (const item of node.orderBy) this.#expr(item.expr, scope);
-          this.#returning(node.returning, scope);
+          const sources =
+            node.from.length === 0
+              ? node.target
+              : this.#namedAgain(node.target, node.from)
+                ? node.from
+                : [...node.target, ...node.from];
+          this.#changed(node, sources, node.assignments, outer);
         });
         break;
       case "delete":
         this.#within(node.with, outer, () => {
-          const scope = this.#scope(node, [...node.from, ...node.using], outer);
-          this.#sources([...node.from, ...node.using], scope);
-          this.#expr(node.where, scope);
-          for (const item of node.orderBy) this.#expr(item.expr, scope);
-          this.#returning(node.returning, scope);
+          const sources = node.using.length === 0 ? node.from : [...node.from, ...node.using];
+          this.#changed(node, sources, NO_ASSIGNMENTS, outer);
         });
         break;
       case "insert":
@@ -211,6 +211,20 @@ class Resolver {
     }
   }
 
+  #changed(
+    node: UpdateStatement | DeleteStatement,
+    sources: readonly Source[],
+    assignments: readonly Assignment[],
+    outer: ResolvedScope | null,
+  ): void {
+    const scope = this.#scope(node, sources, outer);
+    this.#sources(sources, scope);
+    this.#assignments(assignments, scope);
+    this.#expr(node.where, scope);
+    for (const item of node.orderBy) this.#expr(item.expr, scope);
+    this.#returning(node.returning, scope);
+  }
+
   #ambiguousIsFirst = false;
 
   #preferFirst(_scope: ResolvedScope, work: () => void): void {
@@ -258,7 +272,7 @@ class Resolver {
     const before = this.#common;
     if (node.with) this.#commonTables(node.with, outer);
     const first = this.#body(node.body, outer);
-    if (first) {
+    if (first && node.orderBy.length > 0) {
       const ordering: ResolvedScope = { ...first, aliases: this.#selectAliases(node.body) };
       const set = node.body.kind !== "select";
       for (const item of node.orderBy) this.#orderItem(item, ordering, set);
@@ -297,16 +311,17 @@ class Resolver {
     const aliases = this.#selectAliases(node);
     const { id, grammar } = this.#dialect;
     const everywhere = id === "sqlite" || id === "jet";
-    const grouped: ResolvedScope =
-      everywhere || grammar.pipesAreOr || id === "postgresql" ? { ...scope, aliases } : scope;
-    const named: ResolvedScope = everywhere || grammar.pipesAreOr ? { ...scope, aliases } : scope;
+    // Where the select list names nothing, all clauses see the same.
+    const aliased: ResolvedScope = aliases.size > 0 ? { ...scope, aliases } : scope;
+    const grouped = everywhere || grammar.pipesAreOr || id === "postgresql" ? aliased : scope;
+    const named = everywhere || grammar.pipesAreOr ? aliased : scope;
     for (const item of node.items) this.#expr(item.expr, id === "jet" ? named : scope);
     for (const one of node.distinctOn ?? []) this.#expr(one, grouped);
     this.#expr(node.where, everywhere ? named : scope);
     for (const one of node.groupBy) this.#expr(one, grouped);
     this.#expr(node.having, named);
     this.#expr(node.connectBy, scope);
-    this.#expr(node.qualify, { ...scope, aliases });
+    this.#expr(node.qualify, aliased);
     return scope;
   }
 
@@ -540,6 +555,21 @@ class Resolver {
       scope = { relations: [], outer: null, aliases: NO_ALIASES, node: expr };
     }
     const here = scope;
+    // The usual operands need no walk; long chains of operators do, as they nest deep.
+    if (expr.kind === "literal") return;
+    if (expr.kind === "column") {
+      this.#bind(expr, here);
+      return;
+    }
+    if (expr.kind === "binary" && expr.left.kind !== "binary" && expr.right.kind !== "binary") {
+      this.#expr(expr.left, here);
+      this.#expr(expr.right, here);
+      return;
+    }
+    if (expr.kind === "logic") {
+      for (const item of expr.items) this.#expr(item, here);
+      return;
+    }
     let words: Set<Expr> | null = null;
     walk(expr, (node) => {
       switch (node.kind) {

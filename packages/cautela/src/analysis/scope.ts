@@ -64,10 +64,7 @@ export class Names {
 
   scope(sources: readonly Source[], outer: Scope | null): Scope {
     const relations: Relation[] = [];
-    for (const source of sources) {
-      if (source.kind !== "joined") relations.push(this.relation(source));
-      else for (const one of flatSources([source])) relations.push(this.relation(one));
-    }
+    for (const source of flatSources(sources)) relations.push(this.relation(source));
     return { relations, outer };
   }
 

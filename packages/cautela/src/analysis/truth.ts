@@ -362,13 +362,17 @@ export function plainColumn(expr: Expr): ColumnRef | null {
   return null;
 }
 
+function numeral(text: string): number {
+  return Number(text.includes("_") ? text.replaceAll("_", "") : text);
+}
+
 /** The value of an expression of constants; null when it depends on anything else. */
 export function constant(expr: Expr): Constant | null {
   switch (expr.kind) {
     case "literal":
       switch (expr.type) {
         case "number":
-          return { type: "number", value: Number(expr.value.replaceAll("_", "")) };
+          return { type: "number", value: numeral(expr.value) };
         case "string":
           return { type: "string", value: expr.value };
         case "boolean":

@@ -60,6 +60,9 @@ export class Catalog {
   /** The keys that bare names mean, as long as nothing is added or taken away. */
   readonly #meant = new Map<string, string | null>();
   #meantAt = -1;
+  /** Types by their names, as long as nothing is added. */
+  readonly #typed = new Map<string, TypeObject | null>();
+  #typedAt = -1;
   /** Whether tables are referred to, as long as no tie changes. */
   readonly #referred = new Map<string, boolean>();
   #referredAt = -1;
@@ -195,7 +198,21 @@ export class Catalog {
     return undefined;
   }
 
+  /** A type by its name, with or without a schema. */
   type(name: string): TypeObject | undefined {
+    const at = this.additions;
+    if (this.#typedAt !== at) {
+      this.#typed.clear();
+      this.#typedAt = at;
+    }
+    const known = this.#typed.get(name);
+    if (known !== undefined) return known ?? undefined;
+    const found = this.#type(name);
+    this.#typed.set(name, found ?? null);
+    return found;
+  }
+
+  #type(name: string): TypeObject | undefined {
     const parts = name.split(".");
     const bare = parts[parts.length - 1];
     for (const schema of parts.length > 1 ? [parts[0]] : this.#searchPath) {

@@ -51,6 +51,8 @@ export interface HazardContext {
   statement: ReadStatement;
   tree: Statement;
   changes: readonly JudgedChange[];
+  /** The number by which it is the same as another statement, see `fingerprint`; null when it is too long to matter. */
+  text: number | null;
   /** What its names mean; null without a catalog. */
   names: Resolution | null;
   /** Its nodes by what they are. */

@@ -1,5 +1,5 @@
-import { assignedIn, type ConstantValue, pinnedConstants, whereParts } from "../analysis/conditions.ts";
-import { fingerprint, type History } from "../analysis/history.ts";
+import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../analysis/conditions.ts";
+import type { History } from "../analysis/history.ts";
 import { lookOf } from "../analysis/look.ts";
 import { isEnginesOwn } from "../analysis/missing.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../analysis/references.ts";
@@ -16,7 +16,7 @@ import type { HazardContext } from "./hazard.ts";
 export function record(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
   const { tree, changes, names, dialect } = context;
   const noteText = (): void => {
-    const text = statementText(context);
+    const text = context.text;
     if (text !== null) history.noteText(text, at.region.line);
   };
   switch (tree.kind) {
@@ -207,15 +207,11 @@ function targetOf({ tree, catalog }: HazardContext): string {
   return table.schema === "" || table.schema === "main" ? table.name : `${table.schema}.${table.name}`;
 }
 
-/** The number by which a statement is the same as another one; null when it is too long to matter. */
-export function statementText(context: HazardContext): number | null {
-  const { start, end } = context.statement;
-  return end - start > 2000 ? null : fingerprint(context.slice(start, end));
-}
-
 /** The columns of a filter that is nothing but `column = constant`, or null. */
 function onlyConstants(where: Expr, context: HazardContext): Map<string, ConstantValue> | null {
-  const parts = whereParts({ where });
+  const conditions = context.changes[0]?.change.conditions;
+  const parts =
+    conditions?.length === 1 && conditions[0].expr === where ? filterParts(conditions) : whereParts({ where });
   const pinned = pinnedConstants(parts, context.names);
   if (pinned.length !== parts.length) return null;
   const result = new Map<string, ConstantValue>();

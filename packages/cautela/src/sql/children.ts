@@ -343,11 +343,18 @@ export function subqueryOf(node: Node): Query | null {
 }
 
 /** The plain sources of a FROM clause, joined ones taken apart. */
-export function* flatSources(list: readonly Source[]): IterableIterator<Source> {
-  for (const source of list) {
-    if (source.kind === "joined") {
-      yield* flatSources([source.first]);
-      for (const join of source.joins) yield* flatSources([join.source]);
-    } else yield source;
+export function flatSources(list: readonly Source[]): readonly Source[] {
+  if (!list.some(({ kind }) => kind === "joined")) return list;
+  const flat: Source[] = [];
+  for (const source of list) flatten(source, flat);
+  return flat;
+}
+
+function flatten(source: Source, into: Source[]): void {
+  if (source.kind !== "joined") {
+    into.push(source);
+    return;
   }
+  flatten(source.first, into);
+  for (const join of source.joins) flatten(join.source, into);
 }

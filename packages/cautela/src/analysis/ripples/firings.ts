@@ -34,17 +34,22 @@ export interface Firing {
 const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
 
 /** The changes of rows that a statement makes by itself, those in its WITH included. */
-export function firingsOf(statement: Statement, catalog: Catalog, dialect: Dialect): Firing[] {
+export function firingsOf(
+  statement: Statement,
+  catalog: Catalog,
+  dialect: Dialect,
+  own: readonly Known[] = known(statement, catalog, dialect),
+): Firing[] {
   switch (statement.kind) {
     case "update":
     case "delete":
     case "truncate":
     case "select":
-      return [...added(statement, catalog, dialect), ...changes(statement, catalog, dialect)];
+      return [...added(statement, catalog, dialect), ...changes(own, catalog)];
     case "insert":
       return [
         ...added(statement, catalog, dialect),
-        ...changes(statement, catalog, dialect),
+        ...changes(own, catalog),
         ...inserted(statement, catalog, dialect),
       ];
     case "multi-insert":
@@ -55,11 +60,7 @@ export function firingsOf(statement: Statement, catalog: Catalog, dialect: Diale
         reach: { bound: "some" as const },
       }));
     case "merge":
-      return [
-        ...added(statement, catalog, dialect),
-        ...changes(statement, catalog, dialect),
-        ...merged(statement, catalog, dialect),
-      ];
+      return [...added(statement, catalog, dialect), ...changes(own, catalog), ...merged(statement, catalog, dialect)];
     case "copy":
       return statement.table && statement.direction === "in"
         ? [{ ...named(statement.table, "insert", catalog), reach: { bound: "some" } }]
@@ -69,12 +70,21 @@ export function firingsOf(statement: Statement, catalog: Catalog, dialect: Diale
   }
 }
 
-/** The updates and deletes of a statement, those in its WITH included. */
-function changes(statement: Statement, catalog: Catalog, dialect: Dialect): Firing[] {
-  return changesOf(statement, catalog, dialect).map((change, _, all) => ({
-    ...changed(change, catalog),
+/** An update or a delete, those in WITH included, with its reach. */
+interface Known {
+  change: Change;
+  result: { reach: Reach };
+}
+
+function known(statement: Statement, catalog: Catalog, dialect: Dialect): Known[] {
+  return changesOf(statement, catalog, dialect).map((change) => ({ change, result: reachOf(change) }));
+}
+
+function changes(own: readonly Known[], catalog: Catalog): Firing[] {
+  return own.map(({ change, result }) => ({
+    ...changed(change, result.reach, catalog),
     // Rows of one target may be gone, by a cascade, before the statement comes to them.
-    certain: all.length === 1,
+    certain: own.length === 1,
   }));
 }
 
@@ -105,11 +115,11 @@ function named(name: Name, action: Firing["action"], catalog: Catalog): Firing {
   };
 }
 
-function changed(change: Change, catalog: Catalog): Firing {
+function changed(change: Change, reach: Reach, catalog: Catalog): Firing {
   const { statement, relation, names } = change;
   const source: Source | undefined = relation?.source;
   const direct = source?.kind === "table" && !names.common(source) ? source.name : change.name;
-  const firing: Firing = { ...named(direct, change.action, catalog), reach: reachOf(change).reach, change };
+  const firing: Firing = { ...named(direct, change.action, catalog), reach, change };
   if (statement.kind === "truncate") firing.cascades = statement.cascade;
   if (statement.kind === "update") {
     const own = assigned(statement.assignments, names, (target) => {

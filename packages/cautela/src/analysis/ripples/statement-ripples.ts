@@ -4,7 +4,9 @@ import { writtenName } from "../../catalog/names.ts";
 import type { Write } from "../../result.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Name, Statement } from "../../sql/tree.ts";
+import type { Change } from "../change.ts";
 import type { Found } from "../found.ts";
+import type { Reach } from "../reach.ts";
 import { readsRows } from "./code-effects.ts";
 import { type Firing, firingsOf } from "./firings.ts";
 import { follow, followCall } from "./follow.ts";
@@ -41,30 +43,35 @@ function memoryOf(catalog: Catalog): Memory {
   return memory;
 }
 
+const NONE: readonly FiredRipple[] = [];
+
 /** So many ripples are kept for the statements that are like an earlier one. */
 const KEPT = 5000;
 
 /** Everything that follows from a statement's own changes; a change from which nothing follows is left out. */
 export function statementRipples(
   statement: Statement,
+  changes: readonly { change: Change; result: { reach: Reach } }[],
   catalog: Catalog,
   dialect: Dialect,
-  session: SessionState,
+  sessionOf: () => SessionState,
   found: () => Found,
-): FiredRipple[] {
-  if (!CHANGES.has(statement.kind)) return [];
+): readonly FiredRipple[] {
+  if (!CHANGES.has(statement.kind)) return NONE;
   const memory = memoryOf(catalog);
+  const calls = memory.routines || statement.kind === "call-statement";
+  const quiet = allQuiet(statement, changes, catalog, memory);
+  if (quiet && !calls) return NONE;
+  const session = sessionOf();
   const list: FiredRipple[] = [];
-  if (!allQuiet(statement, catalog, memory)) {
-    for (const firing of firingsOf(statement, catalog, dialect)) {
+  if (!quiet) {
+    for (const firing of firingsOf(statement, catalog, dialect, changes)) {
       const { relation } = firing;
       if (!relation || isQuiet(relation, catalog, memory)) continue;
       list.push({ firing, ripple: shared({ ...firing, relation }, catalog, session, memory) });
     }
   }
-  for (const { name, procedure } of memory.routines || statement.kind === "call-statement"
-    ? called(statement, found)
-    : []) {
+  for (const { name, procedure } of calls ? called(statement, found) : []) {
     const routine = catalog.routine(name);
     if (!routine || (!procedure && (routine.volatility === "immutable" || routine.volatility === "stable"))) continue;
     const ripple = followCall(name, catalog, session, !procedure && readsRows(statement));
@@ -110,31 +117,36 @@ function called(statement: Statement, found: () => Found): { name: Name; procedu
     : functions;
 }
 
-/** Whether nothing follows from a statement that names its one target plainly: the usual case, told at once. */
-function allQuiet(statement: Statement, catalog: Catalog, memory: Memory): boolean {
-  const name = plainTarget(statement);
-  if (!name) return false;
-  const relation = catalog.resolveRelation(name);
-  return relation !== undefined && isQuiet(relation, catalog, memory);
+/** Whether nothing follows from a statement: the usual case, told at once. */
+function allQuiet(
+  statement: Statement,
+  changes: readonly { change: Change }[],
+  catalog: Catalog,
+  memory: Memory,
+): boolean {
+  switch (statement.kind) {
+    case "insert": {
+      const { target } = statement;
+      return statement.with === null && target.kind === "table" && isQuietName(target.name, catalog, memory);
+    }
+    case "update":
+    case "delete":
+      return (
+        statement.with === null &&
+        changes.length > 0 &&
+        changes.every(
+          ({ change: { relation } }) =>
+            relation?.source.kind === "table" && isQuietName(relation.source.name, catalog, memory),
+        )
+      );
+    default:
+      return false;
+  }
 }
 
-function plainTarget(statement: Statement): Name | null {
-  switch (statement.kind) {
-    case "insert":
-      return statement.with === null && statement.target.kind === "table" ? statement.target.name : null;
-    case "update": {
-      const [target] = statement.target;
-      const plain = statement.with === null && statement.from.length === 0 && statement.target.length === 1;
-      return plain && target.kind === "table" ? target.name : null;
-    }
-    case "delete": {
-      const [target] = statement.from;
-      const plain = statement.with === null && statement.named.length === 0 && statement.from.length === 1;
-      return plain && target.kind === "table" ? target.name : null;
-    }
-    default:
-      return null;
-  }
+function isQuietName(name: Name, catalog: Catalog, memory: Memory): boolean {
+  const relation = catalog.resolveRelation(name);
+  return relation !== undefined && isQuiet(relation, catalog, memory);
 }
 
 /** Whether a table has no trigger, rule, key that refers to it, partition, or column that the engine writes. */

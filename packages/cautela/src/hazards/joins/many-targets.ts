@@ -24,7 +24,7 @@ export const manyTargets: Hazard = {
     sound: "DELETE p FROM mooring m JOIN pilotage p ON p.mooring_id = m.mooring_id WHERE m.mooring_id = 3;",
   },
   check({ changes, tree }) {
-    if (tree.kind !== "update" && tree.kind !== "delete") return [];
+    if ((tree.kind !== "update" && tree.kind !== "delete") || changes.length < 2) return [];
     const targets = [...new Set(changes.filter(({ change }) => change.statement === tree).map(({ target }) => target))];
     if (targets.length < 2) return [];
     return [

@@ -1,6 +1,5 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import type { Hazard } from "../hazard.ts";
-import { statementText } from "../record.ts";
 import { isRelative } from "../values/drifts-on-rerun.ts";
 
 /**
@@ -53,7 +52,7 @@ export const repeatedChange: Hazard = {
       ];
     }
     if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert") return [];
-    const text = statementText(context);
+    const text = context.text;
     const before = text === null ? null : history.seen(text);
     // A statement that stands there a hundred times is told of once.
     if (before && before.count > 1) return [];

@@ -53,7 +53,7 @@ export const rerunsBadly: Hazard = {
     ) {
       const { body } = tree.source;
       const target = catalog?.resolve(tree.target.name);
-      const [source] = [...flatSources(body.from)];
+      const [source] = flatSources(body.from);
       if (!target || body.from.length !== 1 || source?.kind !== "table" || body.where) return [];
       if (catalog?.resolve(source.name) !== target) return [];
       return [

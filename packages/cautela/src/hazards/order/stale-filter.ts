@@ -33,7 +33,7 @@ export const staleFilter: Hazard = {
       if (pinned.length === 0) continue;
       const past = history.of(target);
       for (const { column, values } of pinned) {
-        if (values.length !== 1) continue;
+        if (values.length !== 1 || !history.hasAssigned(target, column.name)) continue;
         const [value] = values;
         // The latest statement that said something about this value of the column.
         for (let i = past.length - 1; i >= 0; i--) {

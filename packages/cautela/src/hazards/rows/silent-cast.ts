@@ -32,10 +32,10 @@ export const silentCast: Hazard = {
   check(context) {
     if (context.changes.length === 0 || !context.names) return [];
     const drafts: Draft[] = [];
-    const conditions = context.changes.flatMap(({ change }) => change.conditions);
-    const filters = (node: Expr): boolean => conditions.some(({ expr }) => within(node, expr));
+    const filters = (node: Expr): boolean =>
+      context.changes.some(({ change }) => change.conditions.some(({ expr }) => within(node, expr)));
     for (const node of context.found.comparisons) {
-      if (!/^(?:=|<>|!=|<|>|<=|>=)$/.test(node.op)) continue;
+      if (!COMPARES.has(node.op)) continue;
       const draft = compare(node.left, node.right, node, context) ?? compare(node.right, node.left, node, context);
       if (draft && filters(node)) drafts.push(draft);
     }
@@ -51,6 +51,8 @@ export const silentCast: Hazard = {
   },
 };
 
+const COMPARES = new Set(["=", "<>", "!=", "<", ">", "<=", ">="]);
+
 function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
   const { dialect } = context;
   if (dialect.id === "sqlite") return null;
@@ -58,8 +60,8 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
   const column = value ? usedColumn(side, context.names)?.offered?.column : null;
   if (!column || !value) return null;
   const kind = valueKind(column, dialect.id);
-  const shown = context.show(node);
   if (kind === "text" && value.type === "number" && !/^(?:json|jsonb|xml|uuid)$/.test(column.type)) {
+    const shown = context.show(node);
     const mysql = dialect.grammar.pipesAreOr;
     const refuses = dialect.id === "postgresql" || dialect.id === "jet";
     return {
@@ -86,6 +88,7 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
     value.value.trim() !== "" &&
     Number.isNaN(Number(value.value))
   ) {
+    const shown = context.show(node);
     const mysql = dialect.grammar.pipesAreOr;
     return {
       weight: mysql ? "ask" : "stop",

@@ -1,4 +1,5 @@
 import { assignedIn } from "../../analysis/conditions.ts";
+import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -25,20 +26,22 @@ export const doubleAssign: Hazard = {
   },
   check({ tree, names, show, dialect }) {
     if (tree.kind !== "update") return [];
-    const seen = new Map<string, string>();
+    const list = assignedIn(tree, names);
+    if (list.length < 2) return [];
+    const seen = new Map<string, Expr>();
     const drafts: Draft[] = [];
-    for (const { column, value, target } of assignedIn(tree, names)) {
+    for (const { column, value, target } of list) {
       const key = `${column.relation?.name ?? ""}\u0000${column.name}`;
       const before = seen.get(key);
       if (before !== undefined) {
         const keeps = dialect.grammar.pipesAreOr || dialect.id === "sqlite";
         drafts.push({
-          message: `\`${show(target)}\` is assigned twice, \`${before}\` and \`${show(value)}\`: ${keeps ? "the last one wins" : "the engine refuses that"}.`,
+          message: `\`${show(target)}\` is assigned twice, \`${show(before)}\` and \`${show(value)}\`: ${keeps ? "the last one wins" : "the engine refuses that"}.`,
           because: ["the same column stands twice in SET"],
           remedy: "Take one of the two away, or write the column that was meant.",
         });
       }
-      seen.set(key, show(value));
+      seen.set(key, value);
     }
     return drafts;
   },

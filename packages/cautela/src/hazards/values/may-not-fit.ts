@@ -73,10 +73,10 @@ export const mayNotFit: Hazard = {
 function tooMuch(value: ConstantValue, column: Column, dialect: DialectId): string | null {
   if (value.type === "string") {
     const limit = textLimit(column, dialect);
+    // No text has more characters than it has units.
+    if (limit === null || value.value.length <= limit) return null;
     const length = [...value.value].length;
-    return limit !== null && length > limit
-      ? `it has ${length} characters, and \`${column.name}\` takes ${limit}`
-      : null;
+    return length > limit ? `it has ${length} characters, and \`${column.name}\` takes ${limit}` : null;
   }
   if (value.type !== "number") return null;
   const digits = decimalLimit(column, dialect);

@@ -1,12 +1,13 @@
 import { type Policy, policyFrom } from "cautela";
-import { parse, YAMLParseError } from "yaml";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
 
 /** Reads a team's policy from a YAML or JSON file; none without a path. */
-export function loadPolicy(path: string | undefined): Policy | undefined {
+export async function loadPolicy(path: string | undefined): Promise<Policy | undefined> {
   if (path === undefined) return undefined;
   const { text } = readText(path);
+  // Most runs have no policy, and start sooner without it.
+  const { parse, YAMLParseError } = await import("yaml");
   let value: unknown;
   try {
     value = parse(text);

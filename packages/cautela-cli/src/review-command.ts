@@ -20,7 +20,7 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
   const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   const catalog = loaded?.catalog;
-  const policy = loadPolicy(flags.policy);
+  const policy = await loadPolicy(flags.policy);
   const reviews = isLarge(paths)
     ? [
         streamReview(

@@ -26,7 +26,7 @@ export async function reviewedScript(path: string, flags: ScriptFlags): Promise<
   const result = review(readText(path).text, {
     dialect: flags.dialect,
     catalog: loaded?.catalog,
-    policy: loadPolicy(flags.policy),
+    policy: await loadPolicy(flags.policy),
     path: path === "-" ? "standard input" : path,
   });
   if (flags.statement !== undefined && flags.statement > result.statementCount)

@@ -1,12 +1,32 @@
+import { ownText } from "../sql/compact.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Name } from "../sql/tree.ts";
 import type { CatalogObject, ObjectKind, Routine, Rule, Table, Trigger, TypeObject, View } from "./model.ts";
 import { tableNameOf } from "./names.ts";
 
+/** Keys by schema and name: one string for each, which compares and hashes faster than equal ones. */
+const keys = new Map<string, Map<string, string>>();
+let kept = 0;
+const KEPT = 100_000;
+
 /** The key of an object in the catalog. */
 export function tableKey(schema: string, name: string): string {
-  return `${schema}\u0000${name}`;
+  let names = keys.get(schema);
+  const known = names?.get(name);
+  if (known !== undefined) return known;
+  const key = ownText(`${schema}\u0000${name}`);
+  if (++kept > KEPT) {
+    keys.clear();
+    names = undefined;
+    kept = 1;
+  }
+  if (!names) {
+    names = new Map();
+    keys.set(ownText(schema), names);
+  }
+  names.set(ownText(name), key);
+  return key;
 }
 
 /** The schema and the name in a key. */

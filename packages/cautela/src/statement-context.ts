@@ -4,6 +4,7 @@ import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
 import { statementRipples } from "./analysis/ripples/statement-ripples.ts";
+import { relationTraits } from "./analysis/table-traits.ts";
 import type { Timeline } from "./analysis/timeline.ts";
 import { Trait } from "./analysis/traits.ts";
 import type { Catalog } from "./catalog/catalog.ts";
@@ -103,6 +104,7 @@ export class StatementContext implements HazardContext {
     let traits = this.found.traits;
     if (this.changes.length > 0) traits |= Trait.change;
     if (this.ripples.length > 0) traits |= Trait.ripple;
+    if (names && this.catalog) traits |= relationTraits(names, this.tree, this.catalog);
     if (names && (names.open.length > 0 || names.missing.length > 0)) traits |= Trait.openName;
     if (this.statement.comments.length > 0) traits |= Trait.comment;
     return traits;

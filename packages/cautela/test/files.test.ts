@@ -53,6 +53,7 @@ describe("each shell's files", () => {
     ["postgresql", "COPY t (a, b) FROM stdin;\n1\tx;y\n2\t'z\n\\.\nDELETE FROM t;", "copy, delete"],
     [
       "postgresql",
+      // biome-ignore lint/suspicious/noTemplateCurlyInString: placeholders of scripts, not of this file
       "DELETE FROM ${schema}.t WHERE id = {{ id }};\nDELETE FROM %s WHERE a = %(name)s;\nUPDATE @extschema@.t SET a = 1;\nUPDATE __PREFIX__t SET a = 1 WHERE b = ?;",
       "delete, delete, update, update",
     ],

@@ -35,4 +35,10 @@ export const Trait = {
   openName: 1 << 16,
   /** Comments before it or in it. */
   comment: 1 << 17,
+  /** A table that says which values it takes: CHECK, enumerations. */
+  listed: 1 << 18,
+  /** A table with columns that the engine fills by itself. */
+  computed: 1 << 19,
+  /** A table that refers to another one, or is referred to. */
+  referring: 1 << 20,
 } as const;

@@ -38,7 +38,7 @@ export function changeText(source: ChangeSource, change: Change, dialect: Dialec
   if (tree.with?.tables.some(({ body }) => body.kind !== "query")) return "its WITH changes rows itself";
   if (tree.currentOf) return "WHERE CURRENT OF speaks of the row of a cursor";
   const target = change.relation?.source;
-  if (!target || target.kind !== "table") return "its target is a query";
+  if (target?.kind !== "table") return "its target is a query";
   if (dialect.id === "tsql" && commonNamed(target, tree.with)) return "its target is a common table expression";
   const own = tree.kind === "update" ? tree.target : tree.from;
   const others = tree.kind === "update" ? tree.from : tree.using;

@@ -34,10 +34,10 @@ export const leftoverAssignment: Hazard = {
   check({ tree, names, changes, history, show }) {
     if (tree.kind !== "update") return [];
     const [judged] = changes;
-    if (!judged || judged.result.reach.bound !== "one") return [];
+    if (judged?.result.reach.bound !== "one") return [];
     const past = history.of(judged.target);
     const before = past[past.length - 1];
-    if (!before || before.action !== "update" || before.where === null) return [];
+    if (before?.action !== "update" || before.where === null) return [];
     const list = assignedIn(tree, names);
     if (
       list.length < 2 ||

@@ -37,7 +37,7 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
           : null;
     if (!name || (tree.kind === "create-table" && tree.temporary)) return [];
     const standing = catalog.resolveRelation(name);
-    if (!standing || standing.object !== "table") return [];
+    if (standing?.object !== "table") return [];
     const shown = shownName(standing);
     const stale = tree.kind === "create-table" && tree.ifNotExists;
     const replaced = tree.kind === "create-table" && tree.orReplace;

@@ -24,6 +24,7 @@ export const openPlaceholder: Hazard = {
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL);",
+    // biome-ignore lint/suspicious/noTemplateCurlyInString: the placeholder of a script, not of this file
     dangerous: "DELETE FROM mooring WHERE ${condition};",
     sound: "DELETE FROM mooring WHERE mooring_id = 3;",
   },

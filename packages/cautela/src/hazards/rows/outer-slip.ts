@@ -54,7 +54,7 @@ export const outerSlip: Hazard = {
 function slipped(expr: Expr, { names }: HazardContext): Binding | null {
   const ref = plainColumn(expr);
   const binding = ref ? names?.bindings.get(ref) : undefined;
-  if (!binding || binding.status !== "bound" || binding.level === 0 || binding.node.path.length > 1) return null;
+  if (binding?.status !== "bound" || binding.level === 0 || binding.node.path.length > 1) return null;
   return binding.scope.relations.length > 0 ? binding : null;
 }
 

@@ -26,7 +26,7 @@ export const strandedFilter: Hazard = {
     sound: "UPDATE mooring SET fee = 0\nWHERE mooring_id = 3\nGO",
   },
   check({ changes, next, slice, statement, line }) {
-    if (!next || next.kind !== "unread") return [];
+    if (next?.kind !== "unread") return [];
     const head = slice(next.start, Math.min(next.end, next.start + 200));
     if (!GOES_ON.test(head)) return [];
     const [change] = changes;

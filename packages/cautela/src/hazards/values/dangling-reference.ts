@@ -1,6 +1,7 @@
 import { usedColumn } from "../../analysis/conditions.ts";
 import { domainOf, keyOfColumn, keyText, referenced, singleKeys } from "../../analysis/references.ts";
 import { storedValues } from "../../analysis/stored-values.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -17,6 +18,7 @@ export const danglingReference: Hazard = {
   family: "values",
   statements: ["insert", "update", "merge"],
   weight: "stop",
+  needs: Trait.referring,
   title: "A reference to a row that is not there",
   explanation:
     "The value goes into a foreign key, and the row with that key has been deleted further up, comes only further down, or the value is the " +

@@ -29,7 +29,7 @@ export const looseInsert: Hazard = {
     // A dump lists its values so; a table that is not known is listed as unchecked.
     if (!inserted?.table || inserted.table.temporary || tree.source?.body.kind === "values") return [];
     const { body } = tree.source ?? {};
-    if (!body || body.kind !== "select") return [];
+    if (body?.kind !== "select") return [];
     const star = body.items.some(({ expr }) => expr.kind === "star");
     const shape = names?.scopes.get(body)?.relations[0]?.table;
     // Two tables of the same shape are what such a statement is made for.

@@ -1,6 +1,7 @@
 import { refusal } from "../../analysis/allowed.ts";
 import { assignedIn, shownValue } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -16,6 +17,7 @@ export const outsideList: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  needs: Trait.listed,
   title: "A value that is not allowed",
   explanation:
     "The column's enumeration or a CHECK of the table lists what is allowed, and the constant is not among it. The engine refuses the statement; " +

@@ -1,5 +1,6 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/tree.ts";
@@ -16,6 +17,7 @@ export const readOnlyColumn: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  needs: Trait.computed,
   title: "A column that only the engine writes",
   explanation:
     "Generated columns are computed from others, identity columns are numbered by the engine, a rowversion counts changes. A statement that " +

@@ -41,6 +41,8 @@ export interface Copy {
   gone: Moment | null;
   /** Rows go into a table that was there before. */
   into: boolean;
+  /** Its name says that it is one. */
+  saysSo: boolean;
   /** Its number among the copies of the script. */
   place: number;
 }
@@ -135,6 +137,8 @@ export class Timeline {
   readonly #made = new Set<string>();
   readonly #byTable = new Map<string, Copy[]>();
   readonly #byName = new Map<string, Copy[]>();
+  /** Tables of which a copy took some rows by a filter that is followed. */
+  readonly #filtered = new Set<string>();
   #open: TransactionSpan | null = null;
   #declared: string | null;
   readonly #dialect: Dialect;
@@ -289,6 +293,7 @@ export class Timeline {
     copy.place = this.copies.length;
     this.copies.push(copy);
     keep(this.#byTable, copy.of, copy);
+    if (copy.filter !== null && copy.uncertain === null && !copy.structureOnly) this.#filtered.add(copy.of);
     keep(this.#byName, copy.name, copy);
   }
 
@@ -385,7 +390,7 @@ export class Timeline {
         action: change.action,
         columns,
         // Keys are compared with those of copies only.
-        filter: where || joined ? (this.#byTable.has(key) ? filterKeys(parts, step.slice) : NO_KEYS) : null,
+        filter: where || joined ? (this.#filtered.has(key) ? filterKeys(parts, step.slice) : NO_KEYS) : null,
         filterText: where ? shortText(step, where) : "",
         reach,
         table: change.table ?? null,
@@ -541,6 +546,8 @@ function keep(map: Map<string, Copy[]>, key: string, copy: Copy): void {
   }
 }
 
+const SAYS_SO = /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i;
+
 function blank(at: Moment, of: { key: string; shown: string }, made: { key: string; shown: string }): Copy {
   return {
     at,
@@ -556,6 +563,7 @@ function blank(at: Moment, of: { key: string; shown: string }, made: { key: stri
     temporary: false,
     gone: null,
     into: false,
+    saysSo: SAYS_SO.test(made.key.slice(made.key.indexOf("\u0000") + 1)),
     place: 0,
   };
 }

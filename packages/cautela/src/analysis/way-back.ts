@@ -41,11 +41,11 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
 }
 
 /** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
-function isMeant({ columns, name, into, filter }: Copy, lost: Destruction): boolean {
+function isMeant({ columns, saysSo, into, filter }: Copy, lost: Destruction): boolean {
   if (columns === null && !into) return true;
   // A table that is rebuilt takes all rows along.
   if (lost.action === "drop" && filter === null) return true;
-  return /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i.test(name.slice(name.indexOf("\u0000") + 1));
+  return saysSo;
 }
 
 /** What a copy lacks of what a statement destroys; null: nothing. */

@@ -1,15 +1,17 @@
 import type { Catalog } from "../catalog/catalog.ts";
-import type { Select, Statement } from "../sql/tree.ts";
-import { conjuncts } from "./reach.ts";
-import { filterKeys, type Timeline } from "./timeline.ts";
+import { walk } from "../sql/children.ts";
+import type { Expr, Select, Statement } from "../sql/tree.ts";
+import { type FilterFact, filterFacts } from "./filter-facts.ts";
+import type { Timeline } from "./timeline.ts";
 
 /** A SELECT that looks at rows of one table: the author's check before a change. */
 export interface Look {
   /** The key of the table, and its name as messages show it. */
   key: string;
   shown: string;
-  /** Its conditions, as keys that compare. */
-  filter: ReadonlySet<string>;
+  filter: readonly FilterFact[];
+  /** The columns that they speak of, in small letters. */
+  columns: ReadonlySet<string>;
   text: string;
 }
 
@@ -30,7 +32,18 @@ export function lookOf(
   return {
     key,
     shown,
-    filter: filterKeys(conjuncts(body.where), slice),
+    filter: filterFacts(body.where, slice),
+    columns: columnsIn(body.where),
     text: slice(start, end),
   };
+}
+
+/** The columns that an expression speaks of, in small letters. */
+export function columnsIn(expr: Expr): ReadonlySet<string> {
+  const columns = new Set<string>();
+  walk(expr, (node) => {
+    if (node.kind === "column") columns.add(node.path[node.path.length - 1].text.toLowerCase());
+    return undefined;
+  });
+  return columns;
 }

@@ -603,7 +603,7 @@ class Resolver {
     const name = this.#fold(last);
     const qualifier = path.length > 1 ? this.#fold(path[path.length - 2]) : null;
     for (const part of path) if (part.hole) return bound(node, scope, "undecided");
-    if (qualifier === null && isPseudoColumn(name, this.#dialect, node)) return bound(node, scope, "undecided");
+    if (qualifier === null && isPseudoColumn(name, this.#dialect)) return bound(node, scope, "undecided");
     let undecided = false;
     let level = 0;
     for (let at: ResolvedScope | null = scope; at; at = at.outer, level++) {
@@ -611,7 +611,7 @@ class Resolver {
       if (qualifier !== null) {
         const relation = relations.find((one) => one.name === qualifier);
         if (!relation) continue;
-        if (!relation.columns || isPseudoColumn(name, this.#dialect, node))
+        if (!relation.columns || isPseudoColumn(name, this.#dialect))
           return bound(node, scope, "undecided", relation, null, level);
         const offered = offeredIn(relation, name);
         if (offered) return bound(node, scope, "bound", relation, offered, level);
@@ -649,6 +649,8 @@ class Resolver {
       if (undecided) return bound(node, scope, "undecided", null, null, level);
     }
     if (qualifier !== null) return bound(node, scope, "unknown", null, null, level, "relation");
+    // A name in double quotes that is no column is a string (sqlite.org/quirks.html, 8).
+    if (this.#dialect.id === "sqlite" && last.quoted) return bound(node, scope, "undecided", null, null, level);
     return bound(node, scope, undecided ? "undecided" : "unknown", null, null, level, "column");
   }
 
@@ -720,11 +722,9 @@ const BARE_FUNCTIONS = new Set(
 );
 
 /** Names that every row has, or that are functions without parentheses. */
-function isPseudoColumn(name: string, dialect: Dialect, node: ColumnRef): boolean {
+function isPseudoColumn(name: string, dialect: Dialect): boolean {
   if (PSEUDO[dialect.id]?.has(name)) return true;
-  if (BARE_FUNCTIONS.has(name) || (dialect.id === "plsql" && BARE_FUNCTIONS.has(name.toLowerCase()))) return true;
-  // A name in double quotes that is no column is a string (sqlite).
-  return dialect.id === "sqlite" && node.path.length === 1 && node.path[0].quoted;
+  return BARE_FUNCTIONS.has(name) || (dialect.id === "plsql" && BARE_FUNCTIONS.has(name.toLowerCase()));
 }
 
 /** Arguments that are words and no columns: the unit of DATEADD, the type of CONVERT. */

@@ -8,6 +8,7 @@ import { ownText, singleBlanks } from "../sql/compact.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../sql/tree.ts";
 import type { Change } from "./change.ts";
+import { type FilterFact, filterFacts } from "./filter-facts.ts";
 import { conjuncts, type Reach } from "./reach.ts";
 import type { FiredRipple } from "./ripples/ripple.ts";
 import type { Softener } from "./softeners.ts";
@@ -29,8 +30,8 @@ export interface Copy {
   shown: string;
   /** The columns that it holds, folded to lower case; null: all. */
   columns: readonly string[] | null;
-  /** The conditions that its rows met, as keys; null: none, it holds every row. */
-  filter: ReadonlySet<string> | null;
+  /** The conditions that its rows met; null: none, it holds every row. */
+  filter: readonly FilterFact[] | null;
   filterText: string;
   /** It joins, groups, limits or leaves rows out in a way that is not followed. */
   uncertain: string | null;
@@ -55,8 +56,8 @@ export interface Destruction {
   action: "delete" | "truncate" | "update" | "drop" | "replace" | "drop-partition";
   /** The columns whose values are lost; null: whole rows. */
   columns: readonly string[] | null;
-  /** The conditions as keys, for the copies made before it; null: there is no condition. */
-  filter: ReadonlySet<string> | null;
+  /** The conditions, for the copies made before it; null: there is no condition. */
+  filter: readonly FilterFact[] | null;
   filterText: string;
   reach: Reach;
   table: Table | null;
@@ -95,7 +96,7 @@ export interface GuardOff {
   changes: number;
 }
 
-const NO_KEYS: ReadonlySet<string> = new Set();
+const NO_FACTS: readonly FilterFact[] = [];
 const NO_RIPPLED: Destruction["ripples"] = [];
 
 /** So many entries of each kind are kept. */
@@ -330,8 +331,8 @@ export class Timeline {
     else if (query.limit || body.top) copy.uncertain = "it is cut off by a limit";
     else if (body.groupBy.length > 0 || body.distinct) copy.uncertain = "it puts rows together";
     if (body.where) {
-      // Keys of a copy that is not followed are never compared.
-      copy.filter = copy.uncertain ? NO_KEYS : filterKeys(conjuncts(body.where), step.slice);
+      // Those of a copy that is not followed are never compared.
+      copy.filter = copy.uncertain ? NO_FACTS : filterFacts(body.where, step.slice);
       copy.filterText = shortText(step, body.where);
     }
     copy.structureOnly = empty || (body.where !== null && neverTrue(body.where));
@@ -389,8 +390,8 @@ export class Timeline {
         shown,
         action: change.action,
         columns,
-        // Keys are compared with those of copies only.
-        filter: where || joined ? (this.#filtered.has(key) ? filterKeys(parts, step.slice) : NO_KEYS) : null,
+        // They are compared with those of copies only.
+        filter: where || joined ? (where && this.#filtered.has(key) ? filterFacts(where, step.slice) : NO_FACTS) : null,
         filterText: where ? shortText(step, where) : "",
         reach,
         table: change.table ?? null,
@@ -458,7 +459,7 @@ export class Timeline {
               shown,
               action: "delete",
               columns: null,
-              filter: new Set(["merge"]),
+              filter: NO_FACTS,
               filterText: "MERGE",
               reach: { bound: "some" },
               table: catalog?.resolve(tree.target.name) ?? null,
@@ -580,30 +581,6 @@ function columnsOf(body: Select): readonly string[] | null {
     if (expr.kind === "column") columns.push(expr.path[expr.path.length - 1].text.toLowerCase());
   }
   return columns;
-}
-
-/**
- * Conditions as keys that compare: blanks once, letters small, without the alias in front of a column. The
- * text inside of strings stays as it is.
- */
-export function filterKeys(parts: readonly Expr[], slice: (start: number, end: number) => string): ReadonlySet<string> {
-  return new Set(parts.map((part) => conditionKey(slice(part.start, part.end))));
-}
-
-export function conditionKey(text: string): string {
-  return text
-    .split(/('(?:[^']|'')*')/)
-    .map((piece, i) =>
-      i % 2 === 1
-        ? piece
-        : piece
-            .replace(/--[^\n]*/g, " ")
-            .toLowerCase()
-            .replace(/[a-z_][a-z0-9_$]*\s*\.\s*(?=[a-z_"`[])/g, "")
-            .replace(/["`[\]]/g, "")
-            .replace(/\s+/g, ""),
-    )
-    .join("");
 }
 
 /** The columns whose old values an UPDATE loses: not those whose old value its filter names. */

@@ -1,3 +1,4 @@
+import { implied } from "./filter-facts.ts";
 import type { Copy, Destruction, Timeline } from "./timeline.ts";
 
 /** What would bring back what a statement destroys. */
@@ -64,9 +65,9 @@ export function shortfall(copy: Copy, lost: Destruction): string | null {
     if (without.length > 0) return `it lacks the key ${without.map((one) => `\`${one}\``).join(", ")}`;
   }
   if (copy.filter) {
-    // Every condition of the copy is one of the change: the copy's rows are at least those of the change.
-    const narrower = [...copy.filter].filter((condition) => !lost.filter?.has(condition));
-    if (narrower.length > 0) return `it holds only rows where ${copy.filterText}`;
+    // What every condition of the copy asks for the change asks for as well: the copy's rows are at least its rows.
+    if (copy.filter.some((fact) => !implied(fact, lost.filter ?? [])))
+      return `it holds only rows where ${copy.filterText}`;
   }
   return null;
 }

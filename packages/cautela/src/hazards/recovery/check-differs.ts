@@ -1,5 +1,5 @@
-import { conjuncts } from "../../analysis/reach.ts";
-import { filterKeys } from "../../analysis/timeline.ts";
+import { filterFacts, sameFacts } from "../../analysis/filter-facts.ts";
+import { columnsIn } from "../../analysis/look.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -35,8 +35,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     const [{ change, target, result }] = changes;
     if (context.at.statement - look.statement > 2 || context.inCode) return [];
     if (!tree.where || tree.from.length > (tree.kind === "delete" ? 1 : 0) || change.conditions.length !== 1) return [];
-    const own = filterKeys(conjuncts(tree.where), slice);
-    const same = own.size === look.filter.size && [...own].every((one) => look.filter.has(one));
+    const same = sameFacts(filterFacts(tree.where, slice), look.filter);
     const key = context.timeline.keyOf(change.name, context.catalog).key;
     const draft = (message: string, because: string[]): Draft[] => [
       { message, because, remedy: "Copy the filter of one into the other." },
@@ -50,25 +49,14 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     }
     if (same) return [];
     // A check of other columns is another question.
-    const columns = columnsIn(
-      conjuncts(tree.where)
-        .map((part) => slice(part.start, part.end))
-        .join(" "),
-      change.table?.columns.map(({ name }) => name) ?? [],
-    );
-    const looked = columnsIn(look.text, change.table?.columns.map(({ name }) => name) ?? []);
-    if (columns.size === 0 || columns.size !== looked.size || [...columns].some((one) => !looked.has(one))) return [];
+    const columns = columnsIn(tree.where);
+    if (columns.size !== look.columns.size || [...columns].some((one) => !look.columns.has(one))) return [];
     return draft(
       `Line ${look.line} looks at other rows of \`${target}\` than this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
       [`it looks at rows where ${look.text.replace(/\s+/g, " ")}`, `this meets rows where ${context.show(tree.where)}`],
     );
   },
 };
-
-function columnsIn(text: string, columns: readonly string[]): Set<string> {
-  const words = new Set(text.toLowerCase().match(/[a-z_][a-z0-9_$]*/g) ?? []);
-  return new Set(columns.map((one) => one.toLowerCase()).filter((one) => words.has(one)));
-}
 
 /** Two table names of which one begins like the other: `mooring`, `moorings`, `mooring_2024`. */
 function alike(a: string, b: string): boolean {

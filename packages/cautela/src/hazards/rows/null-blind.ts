@@ -81,7 +81,9 @@ function mentionsNotNull(expr: Expr, column: string): boolean {
 function unequal(part: Expr, parts: readonly Expr[], context: HazardContext): Draft | null {
   const operand =
     part.kind === "binary" && (part.op === "<>" || part.op === "!=")
-      ? part.left
+      ? plainColumn(part.left)
+        ? part.left
+        : part.right
       : part.kind === "in" && part.negated && part.items
         ? part.operand
         : part.kind === "like" && part.negated

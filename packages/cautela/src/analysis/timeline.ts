@@ -141,6 +141,8 @@ export class Timeline {
   /** Tables of which a copy took some rows by a filter that is followed. */
   readonly #filtered = new Set<string>();
   #open: TransactionSpan | null = null;
+  /** Transactions that were begun inside of the open one. */
+  #nested = 0;
   #declared: string | null;
   readonly #dialect: Dialect;
 
@@ -191,12 +193,16 @@ export class Timeline {
       if (tree.action === "begin") {
         // MySQL commits what is open; the others warn, or nest.
         if (this.#open && this.#dialect.run.structureCommits) this.#end("silent", at, "BEGIN");
+        // T-SQL counts them: only the outermost COMMIT commits.
+        if (this.#open && this.#dialect.id === "tsql") this.#nested++;
         if (!this.#open) this.#begin(at);
-      } else if (tree.action === "commit" || tree.action === "prepare") this.#end("commit", at, "");
-      else if (tree.action === "rollback") this.#end("rollback", at, "");
+      } else if (tree.action === "commit" && this.#nested > 0) this.#nested--;
+      else if (tree.action === "commit" || tree.action === "prepare") this.#end("commit", at, "");
+      else if (tree.action === "rollback" && !(tree.name && this.#savepoints.has(tree.name.text.toLowerCase())))
+        this.#end("rollback", at, "");
       else if (tree.action === "savepoint" && tree.name)
         this.#savepoints.set(tree.name.text.toLowerCase(), this.destructions.length);
-      else if (tree.action === "rollback-to" && tree.name) {
+      else if (tree.name) {
         const from = this.#savepoints.get(tree.name.text.toLowerCase());
         if (from !== undefined) for (const lost of this.destructions.slice(from)) lost.undone = true;
       }
@@ -225,6 +231,7 @@ export class Timeline {
     if (!span) return;
     span.end = how;
     span.endAt = at;
+    this.#nested = 0;
     if (how === "silent" && this.silentCommits.length < KEPT) this.silentCommits.push({ at, span, what });
     this.#open = null;
   }

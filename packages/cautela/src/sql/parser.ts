@@ -324,8 +324,10 @@ export class Parser {
     if (pos >= this.tokens.count) return false;
     const end = this.tokens.starts[pos];
     const from = pos === 0 ? 0 : this.tokens.ends[pos - 1];
-    const at = this.text.lastIndexOf("\n", end - 1);
-    return at >= from || pos === 0;
+    if (pos === 0) return true;
+    // Only what lies between the two tokens is looked at: a line may be as long as the script.
+    for (let at = from; at < end; at++) if (this.text.charCodeAt(at) === 10) return true;
+    return false;
   }
 }
 

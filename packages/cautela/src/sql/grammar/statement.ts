@@ -231,6 +231,9 @@ function transaction(p: Parser): TransactionStatement | null {
         p.accept(K.SAVEPOINT);
         node.name = p.label("a savepoint");
       } else if (p.is(K.PREPARED)) p.advance();
+      // ROLLBACK TRAN name: of the transaction, or to a savepoint of that name.
+      else if (id === "tsql" && p.at(T.WORD) && !p.firstOnLine() && !p.is(K.END) && !p.is(K.ELSE) && !startsNext(p))
+        node.name = p.label("a savepoint");
       break;
     }
     case K.SAVEPOINT:
@@ -254,7 +257,8 @@ function transaction(p: Parser): TransactionStatement | null {
     default:
       return null;
   }
-  // Isolation levels, CHAIN, WORK, names: nothing in them changes what follows here.
+  if (node.name === null && !p.accept(K.TRANSACTION) && !p.accept(K.TRAN)) p.accept(K.WORK);
+  // Isolation levels, CHAIN, names: nothing in them changes what follows here.
   while (!p.atEnd()) {
     if (p.dialect.grammar.bareStatements && (p.firstOnLine() || p.is(K.END) || p.is(K.ELSE) || startsNext(p))) break;
     if (p.at(T.BAD)) p.fail("the end of the statement");

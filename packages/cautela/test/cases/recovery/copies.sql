@@ -35,6 +35,25 @@ DELETE FROM mooring;
 -- case: a copy whose conditions are some of those of the change [postgresql mysql mariadb sqlite plsql]
 CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE day < 9;
 DELETE FROM mooring WHERE fee = 0 AND day < 9;
+-- case: a copy of more values, a longer range, a list [postgresql mysql mariadb sqlite plsql]
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE day IN (1, 2, 3);
+DELETE FROM mooring WHERE day = 2 AND fee > 0;
+CREATE TABLE mooring_save AS SELECT * FROM mooring WHERE day >= 4;
+UPDATE mooring SET fee = 0 WHERE day BETWEEN 5 AND 7;
+CREATE TABLE stay_before AS SELECT * FROM stay WHERE NOT (fee = 3);
+DELETE FROM stay WHERE ((3 <> stay.fee));
+-- case: a copy of fewer values [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 thin-backup ask
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE day IN (1, 2);
+DELETE FROM mooring WHERE day IN (1, 2, 3);
+-- case: a copy of a shorter range [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 thin-backup ask
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE day < 7;
+DELETE FROM mooring WHERE day <= 7;
+-- case: a copy of the other side [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 thin-backup ask
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE 7 > day;
+DELETE FROM mooring WHERE 7 < day;
 -- case: a copy with another filter [postgresql mysql mariadb sqlite plsql]
 -- finds: 0 thin-backup ask
 CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE day < 8;

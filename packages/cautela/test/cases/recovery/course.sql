@@ -7,6 +7,30 @@ CREATE TABLE moorings (mooring_id integer PRIMARY KEY, status varchar(20) NOT NU
 -- finds: 0 open-transaction ask
 BEGIN TRANSACTION;
 UPDATE mooring SET fee = 1 WHERE mooring_id = 3;
+-- case: the words on two lines, and one inside the other [tsql]
+-- finds: 0 open-transaction ask
+BEGIN
+TRANSACTION
+BEGIN TRAN inner_one
+UPDATE mooring SET fee = 1 WHERE mooring_id = 3
+COMMIT TRAN inner_one
+-- case: both are ended [tsql]
+BEGIN TRAN
+BEGIN TRAN
+UPDATE mooring SET fee = 1 WHERE mooring_id = 3
+COMMIT
+COMMIT
+-- case: back to a savepoint leaves the transaction open [tsql]
+-- finds: 0 open-transaction ask
+BEGIN TRAN
+SAVE TRAN before_fees
+UPDATE mooring SET fee = 1 WHERE mooring_id = 3
+ROLLBACK TRAN before_fees
+UPDATE mooring SET fee = 2 WHERE mooring_id = 4
+-- case: back to the beginning, by name [tsql]
+BEGIN TRAN fees
+UPDATE mooring SET fee = 1 WHERE mooring_id = 3
+ROLLBACK TRAN fees
 -- case: a transaction without an end in mysql [mysql mariadb]
 -- finds: 0 open-transaction ask
 START TRANSACTION;
@@ -145,6 +169,16 @@ SELECT m.mooring_id FROM mooring m WHERE m.status='left';
 DELETE FROM mooring WHERE status = 'left';
 SELECT count(*) FROM mooring WHERE fee > 100;
 DELETE FROM mooring WHERE status = 'cancelled';
+-- case: the same look in other words [postgresql mysql mariadb sqlite tsql plsql]
+SELECT mooring_id FROM mooring WHERE fee IN (3) AND NOT (status = 'left');
+DELETE FROM mooring WHERE (('left' <> status) AND 3 = fee);
+-- case: the look has the other end of the range [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 1 check-differs ask
+SELECT mooring_id FROM mooring WHERE fee < 100;
+DELETE FROM mooring WHERE fee > 100;
+-- case: a look at what the words of a string name [postgresql mysql mariadb sqlite tsql plsql]
+SELECT mooring_id FROM mooring WHERE status = 'fee';
+DELETE FROM mooring WHERE fee = 3 AND status = 'left' OR fee = 4;
 -- case: rows left out in silence [mysql mariadb]
 -- finds: 0 dropped-rows ask
 INSERT IGNORE INTO mooring (mooring_id, status, fee) SELECT mooring_id, status, fee FROM past;

@@ -56,6 +56,9 @@ DELETE FROM owner WHERE NOT (owner_id IN (SELECT pilot_no FROM vessel));
 -- case: NOT IN a required column, and NULLs left out [postgresql mysql sqlite tsql]
 DELETE FROM owner WHERE owner_id NOT IN (SELECT owner_id FROM vessel);
 DELETE FROM owner WHERE owner_id NOT IN (SELECT pilot_no FROM vessel WHERE pilot_no IS NOT NULL);
+-- case: unequal on a column that may be NULL, the constant first [postgresql mysql tsql]
+-- finds: 0 null-blind note
+UPDATE vessel SET name = 'x' WHERE 'sail' <> class;
 -- case: unequal on a column that may be NULL [postgresql mysql tsql]
 -- finds: 0 null-blind note
 UPDATE vessel SET name = 'x' WHERE class <> 'sail';

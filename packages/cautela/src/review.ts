@@ -269,6 +269,8 @@ export class ReviewSession {
       const drafts = check.run(context);
       for (let i = 0; i < drafts.length; i++) {
         const draft = drafts[i];
+        // The same said of two places that read alike is said once.
+        if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
         const weight = check.fixed ?? draft.weight ?? check.usual;
         if (draft.at && draft.at.statement !== at.statement) {
           this.#late(check.id, weight, draft, draft.at);

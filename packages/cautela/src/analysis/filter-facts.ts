@@ -1,4 +1,5 @@
 import type { Binary, Expr } from "../sql/tree.ts";
+import { withoutNot } from "./negation.ts";
 import { conjuncts } from "./reach.ts";
 import { constant, plainColumn } from "./truth.ts";
 
@@ -170,10 +171,10 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
       const keys = expr.items.map(of);
       return `(${(expr.op === "xor" ? keys : [...new Set(keys)].sort()).join(` ${expr.op} `)})`;
     }
-    case "unary":
-      return expr.op === "not"
-        ? (oppositeKey(expr.operand, slice, depth) ?? `not ${of(expr.operand)}`)
-        : `${expr.op}${of(expr.operand)}`;
+    case "unary": {
+      const plain = withoutNot(expr);
+      return plain === expr ? `${expr.op} ${of(expr.operand)}` : of(plain);
+    }
     case "is":
       return `(${of(expr.operand)} is${expr.negated ? " not" : ""} ${expr.test}${expr.right ? ` ${of(expr.right)}` : ""})`;
     case "in": {
@@ -192,15 +193,6 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
     default:
   }
   return textKey(slice(expr.start, expr.end));
-}
-
-/** The key of a condition's opposite, where there is a shorter way to write it. */
-function oppositeKey(expr: Expr, slice: Slice, depth: number): string | null {
-  if (expr.kind === "in" || expr.kind === "is" || expr.kind === "like" || expr.kind === "between")
-    return keyOf({ ...expr, negated: !expr.negated }, slice, depth + 1);
-  if (expr.kind === "binary" && (expr.op === "=" || expr.op === "<>" || expr.op === "!="))
-    return keyOf({ ...expr, op: expr.op === "=" ? "<>" : "=" }, slice, depth + 1);
-  return null;
 }
 
 /** A text without comments, blanks, quotes of names and case; the inside of strings stays as it is. */

@@ -2,6 +2,7 @@ import type { Key } from "../catalog/model.ts";
 import { walk } from "../sql/children.ts";
 import type { ColumnRef, Expr } from "../sql/tree.ts";
 import type { Change } from "./change.ts";
+import { withoutNot } from "./negation.ts";
 import { constant, FALSE, NULL, plainColumn, type Reason, TRUE, Truth } from "./truth.ts";
 
 export type ReachBound = "none" | "one" | "few" | "some" | "every" | "multiplied" | "unknown";
@@ -128,15 +129,17 @@ function limitOf(change: Change): number | null {
   return value?.type === "number" && Number.isInteger(value.value) && value.value >= 0 ? value.value : null;
 }
 
-/** The parts of an AND, nested ones included. */
+/** The parts of an AND, nested ones included, each without NOT where it can be written so. */
 export function conjuncts(expr: Expr): Expr[] {
-  if (expr.kind !== "logic" || expr.op !== "and") return [expr];
   const parts: Expr[] = [];
-  for (const item of expr.items) {
-    if (item.kind === "logic" && item.op === "and") parts.push(...conjuncts(item));
-    else parts.push(item);
-  }
+  addConjuncts(expr, parts);
   return parts;
+}
+
+function addConjuncts(expr: Expr, into: Expr[]): void {
+  const plain = withoutNot(expr);
+  if (plain.kind === "logic" && plain.op === "and") for (const item of plain.items) addConjuncts(item, into);
+  else into.push(plain);
 }
 
 /** At most how many rows a filter can meet, by the keys it pins; null when no key is pinned whole. */

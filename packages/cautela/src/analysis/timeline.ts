@@ -604,6 +604,9 @@ function lostColumns(
       const right = column(part.right);
       if (left && part.right.kind === "literal") known.add(left);
       if (right && part.left.kind === "literal") known.add(right);
+    } else if (part.kind === "in" && !part.negated && part.items?.length === 1 && part.items[0].kind === "literal") {
+      const operand = column(part.operand);
+      if (operand) known.add(operand);
     } else if (part.kind === "is" && part.test === "null" && !part.negated) {
       const operand = column(part.operand);
       if (operand) known.add(operand);

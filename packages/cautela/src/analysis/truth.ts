@@ -1,5 +1,6 @@
 import type { Column } from "../catalog/model.ts";
 import type { Between, ColumnRef, Expr, In, Like, Logic, Query } from "../sql/tree.ts";
+import { withoutNot } from "./negation.ts";
 import type { Names, Relation, Scope } from "./scope.ts";
 
 /**
@@ -441,13 +442,22 @@ function sameExpr(a: Expr, b: Expr, truth: Truth): boolean {
   return left !== null && right !== null && left.name === right.name && left.qualifier === right.qualifier;
 }
 
-/** A condition on one column against a constant: `fee > 10`. */
+/** What a condition on one column admits, against constants: `fee > 10`, `status NOT IN ('left')`. */
 interface Bound {
   qualifier: string;
   name: string;
-  op: string;
-  value: Constant;
+  /** `values` admits these and `others` all but these; a range is one of numbers. */
+  is: "values" | "others" | "range" | "null" | "not null";
+  values: readonly Constant[];
+  low: End | null;
+  high: End | null;
   nullable: boolean;
+}
+
+interface End {
+  value: number;
+  /** The end itself is left out. */
+  open: boolean;
 }
 
 const MIRRORED: Record<string, string> = {
@@ -460,28 +470,58 @@ const MIRRORED: Record<string, string> = {
   "!=": "<>",
 };
 
-function boundOf(expr: Expr, truth: Truth): Bound | null {
-  if (expr.kind === "is" && expr.test === "null") {
-    const fact = truth.fact(expr.operand);
-    if (!fact) return null;
+/** Longer lists are not compared value by value. */
+const LIST = 64;
+const NO_VALUES: readonly Constant[] = [];
+
+function boundOf(condition: Expr, truth: Truth): Bound | null {
+  const expr = withoutNot(condition);
+  const on = (column: Expr, is: Bound["is"], values: readonly Constant[], low: End | null, high: End | null) => {
+    const fact = truth.fact(column);
+    if (!fact || values.some(({ type }) => type === "null")) return null;
     const { qualifier, name } = fact;
-    return { qualifier, name, op: expr.negated ? "not null" : "null", value: { type: "null" }, nullable: true };
-  }
-  if (expr.kind !== "binary" || !isComparison(expr.op) || expr.op === "<=>") return null;
-  const right = constant(expr.right);
-  const left = constant(expr.left);
-  const column = right ? expr.left : left ? expr.right : null;
-  const value = right ?? left;
-  if (!column || !value || value.type === "null") return null;
-  const fact = truth.fact(column);
-  if (!fact) return null;
-  return {
-    qualifier: fact.qualifier,
-    name: fact.name,
-    op: right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op],
-    value,
-    nullable: !fact.column?.required,
+    const nullable = is === "null" || is === "not null" || !fact.column?.required;
+    return { qualifier, name, is, values, low, high, nullable };
   };
+  switch (expr.kind) {
+    case "is":
+      if (expr.test !== "null") return null;
+      return on(expr.operand, expr.negated ? "not null" : "null", NO_VALUES, null, null);
+    case "binary": {
+      if (!isComparison(expr.op) || expr.op === "<=>") return null;
+      const right = constant(expr.right);
+      const value = right ?? constant(expr.left);
+      if (!value) return null;
+      const column = right ? expr.left : expr.right;
+      const op = right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op];
+      if (op === "=" || op === "<>") return on(column, op === "=" ? "values" : "others", [value], null, null);
+      if (value.type !== "number") return null;
+      const end = { value: value.value, open: op === "<" || op === ">" };
+      const upper = op === "<" || op === "<=";
+      return on(column, "range", NO_VALUES, upper ? null : end, upper ? end : null);
+    }
+    case "in": {
+      const { items } = expr;
+      if (!items || items.length === 0 || items.length > LIST) return null;
+      const values: Constant[] = [];
+      for (const item of items) {
+        const value = constant(item);
+        if (!value) return null;
+        values.push(value);
+      }
+      return on(expr.operand, expr.negated ? "others" : "values", values, null, null);
+    }
+    case "between": {
+      if (expr.negated) return null;
+      const low = constant(expr.low);
+      const high = constant(expr.high);
+      if (low?.type !== "number" || high?.type !== "number") return null;
+      const end = (value: number): End => ({ value, open: false });
+      return on(expr.operand, "range", NO_VALUES, end(low.value), end(high.value));
+    }
+    default:
+      return null;
+  }
 }
 
 /** Whether two conditions of an AND rule each other out. */
@@ -524,30 +564,48 @@ function pairOf(items: readonly Expr[], truth: Truth, holds: (one: Bound, other:
   return null;
 }
 
+/** No row meets both; asked in both orders. */
 function excludes(a: Bound, b: Bound): boolean {
-  if (a.op === "null") return b.op !== "null";
-  if (b.op === "null") return false;
-  if (a.op === "=") return compared(a.value, b.op, b.value) === FALSE;
-  if ((a.op === "<" || a.op === "<=") && (b.op === ">" || b.op === ">=")) {
-    if (a.value.type !== "number" || b.value.type !== "number") return false;
-    return a.value.value < b.value.value || (a.value.value === b.value.value && (a.op === "<" || b.op === ">"));
+  if (a.is === "null") return b.is !== "null";
+  if (a.is === "range") return b.is === "range" && endsBefore(a.high, b.low);
+  if (a.is !== "values") return false;
+  switch (b.is) {
+    case "values":
+      return a.values.every((one) => b.values.every((other) => compared(one, "=", other) === FALSE));
+    case "others":
+      return a.values.every((one) => b.values.some((other) => compared(one, "=", other) === TRUE));
+    case "range":
+      return a.values.every((one) => {
+        if (one.type !== "number") return false;
+        const point = { value: one.value, open: false };
+        return endsBefore(b.high, point) || endsBefore(point, b.low);
+      });
+    default:
+      return false;
   }
-  return false;
+}
+
+/** Whether what ends at `high` lies wholly before what begins at `low`. */
+function endsBefore(high: End | null, low: End | null): boolean {
+  if (!high || !low) return false;
+  return high.value < low.value || (high.value === low.value && (high.open || low.open));
 }
 
 /** Two conditions of an OR that between them are met by every value. */
 function covers(items: readonly Expr[], truth: Truth): { nullable: boolean } | null {
   const bound = pairOf(items, truth, complete);
-  return bound && { nullable: bound.op !== "null" && bound.op !== "not null" && bound.nullable };
+  return bound && { nullable: bound.is !== "null" && bound.is !== "not null" && bound.nullable };
 }
 
+/** Every value meets one of the two; asked in both orders. */
 function complete(a: Bound, b: Bound): boolean {
-  if (a.op === "null") return b.op === "not null";
-  if (a.op === "=" && b.op === "<>") return compared(a.value, "=", b.value) === TRUE;
-  if (a.op === "<>" && b.op === "<>") return compared(a.value, "=", b.value) === FALSE;
-  if ((a.op === "<" || a.op === "<=") && (b.op === ">" || b.op === ">=")) {
-    if (a.value.type !== "number" || b.value.type !== "number") return false;
-    return a.value.value > b.value.value || (a.value.value === b.value.value && (a.op === "<=" || b.op === ">="));
+  if (a.is === "null") return b.is === "not null";
+  if (a.is === "range" && b.is === "range") {
+    if (a.low || b.high || !a.high || !b.low) return false;
+    return a.high.value > b.low.value || (a.high.value === b.low.value && !(a.high.open && b.low.open));
   }
+  if (b.is !== "others") return false;
+  if (a.is === "values") return b.values.every((one) => a.values.some((other) => compared(one, "=", other) === TRUE));
+  if (a.is === "others") return a.values.every((one) => b.values.every((other) => compared(one, "=", other) === FALSE));
   return false;
 }

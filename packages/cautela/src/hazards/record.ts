@@ -171,8 +171,10 @@ function recordKeys(context: HazardContext, history: History, at: { statement: n
 function pinnedRows(where: Expr | null, context: HazardContext): { column: string; keys: string[] } | null {
   if (!where) return null;
   const parts = whereParts({ where });
-  const [pinned] = pinnedConstants(parts, context.names);
-  if (parts.length !== 1 || !pinned) return null;
+  const list = pinnedConstants(parts, context.names);
+  const [pinned] = list;
+  if (!pinned || list.length !== parts.length || list.some(({ column }) => column.name !== pinned.column.name))
+    return null;
   return {
     column: pinned.column.name,
     keys: pinned.values.map(keyText).filter((one): one is string => one !== null),

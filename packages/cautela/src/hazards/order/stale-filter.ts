@@ -32,8 +32,10 @@ export const staleFilter: Hazard = {
       const pinned = pinnedConstants(filterParts(change.conditions), names);
       if (pinned.length === 0) continue;
       const past = history.of(target);
+      const said = new Set<string>();
       for (const { column, values } of pinned) {
-        if (values.length !== 1 || !history.hasAssigned(target, column.name)) continue;
+        if (values.length !== 1 || !history.hasAssigned(target, column.name) || said.has(column.name)) continue;
+        said.add(column.name);
         const [value] = values;
         // The latest statement that said something about this value of the column.
         for (let i = past.length - 1; i >= 0; i--) {

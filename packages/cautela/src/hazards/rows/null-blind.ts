@@ -1,4 +1,5 @@
 import { filterParts, usedColumn } from "../../analysis/conditions.ts";
+import { conjuncts } from "../../analysis/reach.ts";
 import { Trait } from "../../analysis/traits.ts";
 import { plainColumn } from "../../analysis/truth.ts";
 import type { Expr } from "../../sql/tree.ts";
@@ -65,7 +66,9 @@ function notIn(part: Expr, context: HazardContext): Draft | null {
 }
 
 function mentionsNotNull(expr: Expr, column: string): boolean {
-  if (expr.kind === "logic") return expr.op === "and" && expr.items.some((item) => mentionsNotNull(item, column));
+  const parts = conjuncts(expr);
+  if (parts.length > 1) return parts.some((part) => mentionsNotNull(part, column));
+  [expr] = parts;
   // Any other comparison of the column leaves its NULLs out as well.
   const ref =
     expr.kind === "is"

@@ -82,6 +82,7 @@ function wholePortion(limit: Limit): boolean {
 
 function rownum(expr: Expr): Expr | null {
   if (expr.kind === "logic") return expr.items.map(rownum).find((one) => one !== null) ?? null;
+  if (expr.kind === "unary") return rownum(expr.operand);
   if (expr.kind !== "binary") return null;
   const sides = [expr.left, expr.right];
   return sides.some((side) => side.kind === "column" && side.path.length === 1 && /^rownum$/i.test(side.path[0].text))

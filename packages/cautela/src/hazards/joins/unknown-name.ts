@@ -61,8 +61,8 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const { node, relation, reason } = binding;
   const column = node.path[node.path.length - 1].text;
   const jet = context.dialect.id === "jet";
-  // In code a name may be a variable or an argument.
-  if (context.inCode && relation === null) return null;
+  // In code a name may be a variable or an argument; what SET assigns is a column in any case.
+  if (context.inCode && relation === null && !isAssigned(node, context.tree)) return null;
   if (reason === "relation") {
     if (context.inCode) return null;
     const qualifier = node.path[node.path.length - 2].text;
@@ -92,6 +92,21 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
     because: offered.length > 0 && offered.length <= 30 ? [`the columns in sight are ${offered.join(", ")}`] : [],
     remedy: near === null ? "Write the column that is meant." : `Did you mean \`${near}\`?`,
   };
+}
+
+/** Whether a reference stands on the left side of an assignment; SET ROW = record (plsql) names no column. */
+function isAssigned(node: Binding["node"], tree: HazardContext["tree"]): boolean {
+  const lists =
+    tree.kind === "update"
+      ? [tree.assignments]
+      : tree.kind === "merge"
+        ? tree.whens.map(({ assignments }) => assignments)
+        : [];
+  return (
+    node.path.length === 1 &&
+    node.path[0].text.toLowerCase() !== "row" &&
+    lists.some((list) => list.some(({ targets }) => targets.includes(node)))
+  );
 }
 
 function capital(text: string): string {

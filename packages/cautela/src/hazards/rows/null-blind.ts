@@ -107,6 +107,8 @@ function unequal(part: Expr, parts: readonly Expr[], context: HazardContext): Dr
 
 function usedColumnIn(expr: Expr, context: HazardContext): ReturnType<typeof usedColumn> {
   if (expr.kind === "is") return usedColumn(expr.operand, context.names);
-  if (expr.kind === "binary") return usedColumn(expr.left, context.names) ?? usedColumn(expr.right, context.names);
+  // A second inequality says no more of NULL than the first.
+  if (expr.kind === "binary" && expr.op !== "<>" && expr.op !== "!=")
+    return usedColumn(expr.left, context.names) ?? usedColumn(expr.right, context.names);
   return null;
 }

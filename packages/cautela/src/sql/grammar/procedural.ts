@@ -144,7 +144,7 @@ function unlabelled(p: Parser): Statement {
   if (p.isText("ASSERT")) return tail(p, "assert");
   if (isAssignment(p)) return assignmentOrCall(p, start);
   if (p.dialect.id === "plsql" && p.kw === K.NONE) return assignmentOrCall(p, start);
-  if (p.dialect.id === "plsql" && isCallHead(p)) return assignmentOrCall(p, start);
+  if (p.dialect.id === "plsql" && !isChange(p) && isCallHead(p)) return assignmentOrCall(p, start);
   return statement(p);
 }
 
@@ -185,7 +185,7 @@ function isAssignment(p: Parser): boolean {
 function isCallHead(p: Parser): boolean {
   const next = p.peekKind(1);
   if (next !== T.DOT && next !== T.LPAREN) return false;
-  return !p.is(K.SELECT) && !p.is(K.INSERT) && !p.is(K.VALUES);
+  return !p.is(K.SELECT) && !p.is(K.VALUES);
 }
 
 function assignmentOrCall(p: Parser, start: number): Statement {

@@ -232,7 +232,11 @@ function transaction(p: Parser): TransactionStatement | null {
         node.name = p.label("a savepoint");
       } else if (p.is(K.PREPARED)) p.advance();
       // ROLLBACK TRAN name: of the transaction, or to a savepoint of that name.
-      else if (id === "tsql" && p.at(T.WORD) && !p.firstOnLine() && !p.is(K.END) && !p.is(K.ELSE) && !startsNext(p))
+      else if (
+        id === "tsql" &&
+        p.at(T.WORD) &&
+        (p.marked(K.NONE) || (!p.firstOnLine() && !p.is(K.END) && !p.is(K.ELSE) && !startsNext(p)))
+      )
         node.name = p.label("a savepoint");
       break;
     }
@@ -257,7 +261,10 @@ function transaction(p: Parser): TransactionStatement | null {
     default:
       return null;
   }
-  if (node.name === null && !p.accept(K.TRANSACTION) && !p.accept(K.TRAN)) p.accept(K.WORK);
+  if (node.name === null && (p.accept(K.TRANSACTION) || p.accept(K.TRAN))) {
+    // The name may stand on the next line: no statement begins with a word that means nothing.
+    if (id === "tsql" && p.at(T.WORD) && p.marked(K.NONE)) p.advance();
+  } else if (node.name === null) p.accept(K.WORK);
   // Isolation levels, CHAIN, names: nothing in them changes what follows here.
   while (!p.atEnd()) {
     if (p.dialect.grammar.bareStatements && (p.firstOnLine() || p.is(K.END) || p.is(K.ELSE) || startsNext(p))) break;

@@ -7,6 +7,20 @@ CREATE TABLE notice (owner_id integer, vessel_id integer);
 -- case: a column that is not there [postgresql mysql sqlite tsql plsql]
 -- finds: 0 unknown-name stop
 UPDATE mooring SET fees = 0 WHERE mooring_id = 3;
+-- case: a column that is not there, in code [plsql]
+-- finds: 1 unknown-name stop
+BEGIN
+  UPDATE mooring SET fees = 0 WHERE mooring_id = 3;
+  UPDATE mooring SET fee = 0 WHERE mooring_id = wanted;
+END;
+/
+-- case: a column that is not there, in a block [postgresql]
+-- finds: 2 unknown-name stop
+DO $do$
+BEGIN
+  UPDATE mooring SET fees = 0 WHERE mooring_id = 3;
+  UPDATE mooring SET fee = wanted WHERE mooring_id = 3;
+END $do$;
 -- case: an alias that is not there [postgresql mysql sqlite tsql]
 -- finds: 0 unknown-name stop
 DELETE FROM mooring WHERE m.mooring_id = 3;

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { catalogFromDdl, dialectIds, review } from "cautela";
 import { describe, expect, test } from "vitest";
+import { isPlain, ways } from "./ways.ts";
 
 // Ordinary, correct change scripts: nobody may be stopped or asked because of them.
 
@@ -23,6 +24,15 @@ describe.each(dialectIds)("%s", (dialect) => {
       expect(unchecked.filter(({ missing }) => missing.includes("not in the catalog"))).toEqual([]);
       // Notes are for a glance: a script is not papered with them.
       expect(findings.length).toBeLessThan(5);
+      if (!isPlain(script, dialect)) return;
+      for (const [way, change] of Object.entries(ways)) {
+        const other = change(script, dialect);
+        const said = review(other, { dialect, catalog }).findings.filter(({ weight }) => weight !== "note");
+        expect(
+          said.map(({ hazard, weight, message }) => `${hazard} ${weight}: ${message}`),
+          `${way}\n${other}`,
+        ).toEqual([]);
+      }
     },
   );
 });

@@ -1,4 +1,4 @@
-import type { Binary, Expr } from "../sql/tree.ts";
+import type { Between, Binary, Expr, Logic } from "../sql/tree.ts";
 import { withoutNot } from "./negation.ts";
 import { conjuncts } from "./reach.ts";
 import { constant, plainColumn } from "./truth.ts";
@@ -51,6 +51,7 @@ export function sameFacts(a: readonly FilterFact[], b: readonly FilterFact[]): b
 function within(one: FilterFact, wider: FilterFact): boolean {
   if (wider.values) return one.values?.every((value) => wider.values?.includes(value)) ?? false;
   const { low, high } = wider;
+  if (!low && !high) return false;
   if (one.values) {
     return one.values.every((text) => {
       const value = endOf(text);
@@ -60,7 +61,7 @@ function within(one: FilterFact, wider: FilterFact): boolean {
   }
   if (high && !(one.high && before(one.high, high))) return false;
   if (low && !(one.low && behind(one.low, low))) return false;
-  return high !== null || low !== null;
+  return true;
 }
 
 /** Whether a range that ends here ends no later than the other one. */
@@ -80,6 +81,7 @@ function endOf(shown: string): string | number | null {
   return /^'\d{4}-\d\d-\d\d'$/.test(shown) ? shown : null;
 }
 
+const COMPARES = new Set(["=", "<", "<=", ">", ">="]);
 const PLAIN = { column: null, values: null, low: null, high: null };
 
 function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
@@ -89,7 +91,7 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
       const column = columnName(left);
       const value = fixedValue(right);
       const key = keyOf(part, slice, 0);
-      if (column === null || value === null) into.push({ ...PLAIN, key });
+      if (column === null || value === null || !COMPARES.has(op)) into.push({ ...PLAIN, key });
       else if (op === "=") into.push({ key, column, values: [value], low: null, high: null });
       else into.push({ key, column, values: null, ...rangeOf(op, value) });
       return;
@@ -103,10 +105,7 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
     }
     case "between": {
       if (part.negated) break;
-      const { operand, low, high, start, end } = part;
-      const half = (op: string, right: Expr): Binary => ({ kind: "binary", op, left: operand, right, start, end });
-      addFacts(half(">=", low), slice, into);
-      addFacts(half("<=", high), slice, into);
+      for (const half of asComparisons(part).items) addFacts(half, slice, into);
       return;
     }
     default:
@@ -168,8 +167,11 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
       return `(${of(left)} ${op} ${of(right)})`;
     }
     case "logic": {
-      const keys = expr.items.map(of);
-      return `(${(expr.op === "xor" ? keys : [...new Set(keys)].sort()).join(` ${expr.op} `)})`;
+      if (expr.op === "xor") return `(${expr.items.map(of).join(" xor ")})`;
+      const items: Expr[] = [];
+      addOperands(expr, expr.op, items);
+      const keys = [...new Set(items.map(of))].sort();
+      return keys.length === 1 ? keys[0] : `(${keys.join(` ${expr.op} `)})`;
     }
     case "unary": {
       const plain = withoutNot(expr);
@@ -184,7 +186,7 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
       return `(${of(expr.operand)}${expr.negated ? " not" : ""} in ${items.join(", ")})`;
     }
     case "between":
-      return `(${of(expr.operand)}${expr.negated ? " not" : ""} between ${of(expr.low)} and ${of(expr.high)})`;
+      return of(asComparisons(expr));
     case "like":
       return `(${of(expr.operand)}${expr.negated ? " not" : ""} ${expr.op} ${of(expr.pattern)}${expr.escape ? ` ${of(expr.escape)}` : ""})`;
     case "call":
@@ -193,6 +195,21 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
     default:
   }
   return textKey(slice(expr.start, expr.end));
+}
+
+/** BETWEEN as the two comparisons that it is short for. */
+function asComparisons({ operand, low, high, negated, start, end }: Between): Logic {
+  const half = (op: string, right: Expr): Binary => ({ kind: "binary", op, left: operand, right, start, end });
+  const items = negated ? [half("<", low), half(">", high)] : [half(">=", low), half("<=", high)];
+  return { kind: "logic", op: negated ? "or" : "and", items, parenthesised: true, start, end };
+}
+
+/** The operands of a chain of one connective, nested chains taken apart. */
+function addOperands(expr: Expr, op: Logic["op"], into: Expr[]): void {
+  const plain = withoutNot(expr);
+  const one = plain.kind === "between" ? asComparisons(plain) : plain;
+  if (one.kind === "logic" && one.op === op) for (const item of one.items) addOperands(item, op, into);
+  else into.push(one);
 }
 
 /** A text without comments, blanks, quotes of names and case; the inside of strings stays as it is. */

@@ -1,41 +1,10 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
 import { valueKind } from "../../catalog/types.ts";
-import type { DialectId } from "../../sql/dialects/dialect.ts";
+import { type PartialFunction, partialFunctions } from "../../sql/dialects/functions.ts";
 import { dialectIds, dialects } from "../../sql/dialects/index.ts";
 import { readScript } from "../../sql/script.ts";
 import type { Expr, Problem } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
-
-/** Functions that only some dialects have. */
-const ONLY: ReadonlyMap<string, { ids: readonly DialectId[]; instead: string }> = new Map([
-  only("getdate", ["tsql"], "CURRENT_TIMESTAMP"),
-  only("nvl", ["plsql", "mariadb"], "COALESCE"),
-  only("nvl2", ["plsql", "mariadb"], "CASE"),
-  only("isnull", ["tsql", "mysql", "mariadb", "jet"], "COALESCE"),
-  only("ifnull", ["mysql", "mariadb", "sqlite"], "COALESCE"),
-  only("nz", ["jet"], "COALESCE"),
-  only("iif", ["jet", "tsql", "sqlite"], "CASE"),
-  only("decode", ["plsql", "mariadb", "postgresql"], "CASE"),
-  only("to_date", ["plsql", "postgresql", "mariadb"], "a date literal"),
-  only("str_to_date", ["mysql", "mariadb"], "a date literal"),
-  only("len", ["tsql", "jet"], "LENGTH"),
-  only("charindex", ["tsql"], "POSITION"),
-  only("dateadd", ["tsql", "jet"], "date arithmetic"),
-  only("datediff", ["tsql", "mysql", "mariadb", "jet"], "date arithmetic"),
-  only("group_concat", ["mysql", "mariadb", "sqlite"], "STRING_AGG"),
-  only("string_agg", ["postgresql", "tsql", "sqlite"], "GROUP_CONCAT"),
-  only("listagg", ["plsql"], "STRING_AGG"),
-  only("curdate", ["mysql", "mariadb", "tsql"], "CURRENT_DATE"),
-  only("sysdatetime", ["mysql", "mariadb", "tsql"], "CURRENT_DATE"),
-]);
-
-function only(
-  name: string,
-  ids: readonly DialectId[],
-  instead: string,
-): [string, { ids: readonly DialectId[]; instead: string }] {
-  return [name, { ids, instead }];
-}
 
 /**
  * What is written for another engine.
@@ -61,27 +30,21 @@ export const otherDialect: Hazard = {
   check(context) {
     const { tree, dialect, show, catalog, statement, slice } = context;
     if (tree.kind === "unread" && isSlip(tree.problem)) return [];
-    if (tree.kind === "unread")
+    if (tree.kind === "unread") {
+      // A function whose name is an operator here: ISNULL(fee, 0) in SQLite.
+      const name = tree.problem.found.replace(/"/g, "");
+      const known = foreign(name, context);
+      if (known) return [functionDraft(name, show(tree.problem), known, context)];
       return unreadHere(slice(statement.start, Math.min(statement.end, statement.start + 4000)), context);
+    }
     const drafts: Draft[] = [];
     if (tree.kind === "create-routine") return drafts;
     for (const node of context.found.calls) {
       if (drafts.length > 2) break;
       if (node.name.parts.length !== 1) continue;
       const name = node.name.parts[0].text;
-      const known = ONLY.get(name.toLowerCase());
-      if (!known || known.ids.includes(dialect.id) || catalog?.routine(node.name)) continue;
-      const { ids, instead } = known;
-      drafts.push({
-        message: `${dialect.title} has no function \`${name.toUpperCase()}\`: \`${show(node)}\` is ${ids.map((id) => dialects[id].title).join(" or ")}.`,
-        because: [
-          catalog
-            ? "the catalog holds no routine of that name either"
-            : "it may be a routine of the database, which the catalog would tell",
-        ],
-        remedy: `In ${dialect.title} write ${instead}.`,
-        weight: catalog ? "stop" : "ask",
-      });
+      const known = foreign(name, context);
+      if (known && !catalog?.routine(node.name)) drafts.push(functionDraft(name, show(node), known, context));
     }
     if (dialect.grammar.pipesAreOr) {
       for (const { column, value } of assignedIn(tree, context.names)) {
@@ -115,6 +78,35 @@ export const otherDialect: Hazard = {
     return drafts;
   },
 };
+
+/** What is known of a function that this dialect lacks; null for all others. */
+function foreign(name: string, { dialect }: HazardContext): PartialFunction | null {
+  const known = partialFunctions.get(name.toLowerCase());
+  return known && !known.ids.includes(dialect.id) ? known : null;
+}
+
+function functionDraft(name: string, call: string, { ids, instead }: PartialFunction, context: HazardContext): Draft {
+  const { dialect, catalog, tree } = context;
+  const jet = dialect.id === "jet";
+  // A function of a Jet database may stand in one of its modules.
+  const sure = tree.kind === "unread" || (catalog !== null && !jet);
+  const titles = ids.map((id) => dialects[id].title).sort((a, b) => a.length - b.length);
+  const owners = titles.length > 3 ? `${titles.slice(0, 2).join(", ")} and others` : titles.join(" or ");
+  return {
+    message: `${dialect.title} has no function \`${name.toUpperCase()}\`: \`${call}\` is for ${owners}.`,
+    because: [
+      tree.kind === "unread"
+        ? "the word is something else here, so the statement cannot be read"
+        : jet
+          ? "it may be a function of one of the database's modules"
+          : catalog
+            ? "the catalog holds no routine of that name either"
+            : "it may be a routine of the database, which the catalog would tell",
+    ],
+    remedy: `In ${dialect.title} write ${instead[dialect.id] ?? instead.others}.`,
+    weight: sure ? "stop" : "ask",
+  };
+}
 
 /** A word with its letters in another order (FORM, UDPATE) is a slip of the pen and no other language. */
 function isSlip({ expected, found }: Problem): boolean {

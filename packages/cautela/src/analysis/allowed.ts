@@ -1,15 +1,20 @@
 import type { Catalog } from "../catalog/catalog.ts";
+import { enumeration } from "../catalog/enumeration.ts";
 import type { Column, Table } from "../catalog/model.ts";
 import { conditionTree } from "../catalog/trees.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import type { Expr } from "../sql/tree.ts";
 import { type ConstantValue, sameValue } from "./conditions.ts";
 import { conjuncts } from "./reach.ts";
+import { storedConstant } from "./stored-constant.ts";
 import { constant, plainColumn } from "./truth.ts";
 
 /** Why a constant may not stand in a column: what is allowed, in words, or null when it may. */
-export function refusal(value: ConstantValue, column: Column, table: Table, catalog: Catalog): string | null {
-  if (value.type === "null") return null;
+export function refusal(given: ConstantValue, column: Column, table: Table, catalog: Catalog): string | null {
+  const stored = storedConstant(given, column, catalog, catalog.dialect);
+  // What does not become a value of the column is another hazard's affair.
+  if (stored.kind !== "kept" || stored.value.type === "null") return null;
+  const { value } = stored;
   const list = enumeration(column, catalog);
   if (list && value.type === "string" && !list.some((one) => same(one, value.value, catalog.dialect))) {
     return `\`${column.name}\` takes ${list.map((one) => `'${one}'`).join(", ")}`;
@@ -32,13 +37,6 @@ function same(a: string, b: string, dialect: DialectId): boolean {
   return dialect === "postgresql" ? a === b : a.toLowerCase() === b.toLowerCase();
 }
 
-/** The values of an enumeration; null for any other type. */
-export function enumeration(column: Column, catalog: Catalog): readonly string[] | null {
-  if (column.type === "enum") return column.typeArgs.map((one) => one.replace(/^'(.*)'$/s, "$1").replaceAll("''", "'"));
-  if (catalog.dialect !== "postgresql") return null;
-  return catalog.type(column.type)?.enumeration ?? null;
-}
-
 /** Whether one part of a CHECK is false for a constant in a column. */
 function breaks(part: Expr, column: string, value: ConstantValue, dialect: DialectId): boolean {
   const speaks = (expr: Expr): boolean => {
@@ -52,10 +50,13 @@ function breaks(part: Expr, column: string, value: ConstantValue, dialect: Diale
       one.type === "string" &&
       value.type === "string" &&
       one.value.toLowerCase() === value.value.toLowerCase());
+  // A text that is kept in a column of numbers is greater than any number (sqlite.org/datatype3.html, 4.1).
+  const above = dialect === "sqlite" && value.type === "string";
   switch (part.kind) {
     case "in": {
       if (part.negated || !part.items || !speaks(part.operand)) return false;
       const values = part.items.map(plain);
+      if (above && values.every((one) => one?.type === "number")) return true;
       return (
         values.every((one) => one !== null && one.type === value.type) &&
         !values.some((one) => one !== null && equal(one))
@@ -81,6 +82,7 @@ function breaks(part: Expr, column: string, value: ConstantValue, dialect: Diale
       if (part.negated || !speaks(part.operand)) return false;
       const low = plain(part.low);
       const high = plain(part.high);
+      if (above && low?.type === "number" && high?.type === "number") return true;
       if (low?.type !== "number" || high?.type !== "number" || value.type !== "number") return false;
       return value.value < low.value || value.value > high.value;
     }
@@ -88,6 +90,8 @@ function breaks(part: Expr, column: string, value: ConstantValue, dialect: Diale
       const flipped = !speaks(part.left) && speaks(part.right);
       if (!flipped && !speaks(part.left)) return false;
       const bound = plain(flipped ? part.left : part.right);
+      if (above && bound?.type === "number")
+        return part.op === "=" || (flipped ? part.op === ">" || part.op === ">=" : part.op === "<" || part.op === "<=");
       if (!bound || bound.type !== value.type || bound.type === "null" || value.type === "null") return false;
       if (part.op === "=") return !equal(bound);
       if (part.op === "<>" || part.op === "!=") return equal(bound);

@@ -52,7 +52,7 @@ export function foundIn(statement: Statement): Found {
         if (node.type === "string" || node.type === "date") {
           found.texts = more(found.texts, node);
           traits |= node.value === "" ? Trait.text | Trait.null : Trait.text;
-        } else if (node.type === "null") traits |= Trait.null;
+        } else if (node.type === "null" || node.type === "default") traits |= Trait.null;
         break;
       case "binary":
         if (node.op === "/") found.divisions = more(found.divisions, node);

@@ -1,6 +1,6 @@
 import { type Catalog, tableKey } from "../catalog/catalog.ts";
+import { enumeration } from "../catalog/enumeration.ts";
 import type { Table } from "../catalog/model.ts";
-import { enumeration } from "./allowed.ts";
 import type { Resolution } from "./resolve.ts";
 import { Trait } from "./traits.ts";
 

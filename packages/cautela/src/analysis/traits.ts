@@ -15,7 +15,7 @@ export const Trait = {
   or: 1 << 5,
   and: 1 << 6,
   case: 1 << 7,
-  /** NULL as a value, or the empty string that is NULL in some dialects. */
+  /** NULL as a value, what may stand for it: DEFAULT, the empty string of some dialects. */
   null: 1 << 8,
   /** JOIN. */
   joined: 1 << 9,

@@ -1,5 +1,6 @@
 import { assignedIn, type ConstantValue } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
+import { storedConstant } from "../../analysis/stored-constant.ts";
 import { constant } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
@@ -10,7 +11,7 @@ import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
- * A value that is too long, too large, or loses its fraction.
+ * A value that is of another type, too long, too large, or loses its fraction.
  *
  * @example
  * UPDATE mooring SET fee = fee * (105 / 100);   -- 105 / 100 is 1 between whole numbers
@@ -22,8 +23,8 @@ export const mayNotFit: Hazard = {
   weight: "stop",
   title: "A value that does not fit",
   explanation:
-    "The constant is longer than the column, has more digits than it takes, or lies outside the range of its type: engines refuse it, or cut it " +
-    "off when they are not strict. A division between whole numbers gives a whole number in PostgreSQL, SQLite and T-SQL, so 105 / 100 is 1.",
+    "The constant is of another type than the column and cannot be turned into it, is longer, has more digits than the column takes, or lies outside " +
+    "its range: engines refuse it, or cut it off when they are not strict. SQLite keeps what it is given. A division between whole numbers gives a whole number in PostgreSQL, SQLite and T-SQL, so 105 / 100 is 1.",
   remedy: "Shorten the value, widen the column first, or write one side of the division with a decimal point.",
   example: {
     dialect: "postgresql",
@@ -39,13 +40,19 @@ export const mayNotFit: Hazard = {
       drafts.push({
         message: `${what} does not fit into \`${column}\`, so the engine refuses it${lax}.`,
         because: [],
-        remedy: "Shorten the value, or widen the column first.",
+        remedy: "Write a value of the column's type and size, or change the column first.",
       });
     };
     const look = (column: Column | null | undefined, expr: Expr | undefined): void => {
       if (!column || !expr) return;
       const value = constant(expr);
-      const why = value ? tooMuch(value, column, dialect.id) : null;
+      const stored = value && storedConstant(value, column, catalog, dialect.id);
+      const why =
+        stored?.kind === "refused"
+          ? stored.why
+          : stored?.kind === "kept"
+            ? tooMuch(stored.value, column, dialect.id)
+            : null;
       if (why) {
         say(column.name, `\`${show(expr)}\``);
         drafts[drafts.length - 1].because.push(why);

@@ -1,8 +1,10 @@
 import { assignedIn } from "../../analysis/conditions.ts";
 import { insertedRows } from "../../analysis/inserted.ts";
+import { mustBeGiven } from "../../analysis/required.ts";
 import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
+import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -30,17 +32,20 @@ export const nullIntoRequired: Hazard = {
   },
   check({ tree, names, changes, catalog, dialect }) {
     const drafts: Draft[] = [];
-    const say = (column: string, table: string): void => {
+    const say = (column: string, table: string, byDefault: boolean): void => {
       drafts.push({
-        message: `\`${column}\` of \`${table}\` may not be NULL, so the engine refuses this.`,
+        message: `\`${column}\` of \`${table}\` may not be NULL${byDefault ? " and has no default" : ""}, so the engine refuses this.`,
         because: [`\`${column}\` is declared NOT NULL`],
         remedy: "Write a value, or leave the column out if it has a default.",
       });
     };
     for (const { column, value } of assignedIn(tree, names)) {
-      if (constant(value)?.type !== "null") continue;
-      const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
-      if (known?.required) say(column.name, column.relation?.table?.name ?? changes[0]?.target ?? "");
+      const byDefault = isDefault(value);
+      if (!byDefault && constant(value)?.type !== "null") continue;
+      const table = column.relation?.table ?? changes[0]?.change.table;
+      const known = column.offered?.column ?? columnLike(table, column.name);
+      if (!known?.required || (byDefault && !(table && mustBeGiven(known, table, dialect)))) continue;
+      say(column.name, column.relation?.table?.name ?? changes[0]?.target ?? "", byDefault);
     }
     const inserted = insertedRows(tree, catalog, dialect);
     if (inserted?.table) {
@@ -50,9 +55,16 @@ export const nullIntoRequired: Hazard = {
         // The row's number is made up where NULL is given (sqlite), and so is a time stamp (mysql).
         if (dialect.id === "sqlite" && table.primaryKey?.columns.includes(column.name)) return;
         if (dialect.grammar.pipesAreOr && column.type === "timestamp") return;
-        if (inserted.rows.some((row) => row[i] && constant(row[i])?.type === "null")) say(column.name, table.name);
+        const values = inserted.rows.map((row) => row[i]).filter((one) => one !== undefined);
+        if (values.some((one) => constant(one)?.type === "null")) say(column.name, table.name, false);
+        else if (values.some(isDefault) && mustBeGiven(column, table, dialect)) say(column.name, table.name, true);
       });
     }
     return drafts;
   },
 };
+
+/** DEFAULT; MariaDB's IGNORE leaves the value as it is. */
+function isDefault(value: Expr): boolean {
+  return value.kind === "literal" && value.type === "default" && value.value === "";
+}

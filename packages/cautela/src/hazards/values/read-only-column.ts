@@ -38,7 +38,9 @@ export const readOnlyColumn: Hazard = {
         remedy: column.expression ? `Change what it is computed from: ${column.expression}` : "Leave the column out.",
       });
     };
-    const isDefault = (value: Expr): boolean => value.kind === "literal" && value.type === "default";
+    // MariaDB takes NULL for DEFAULT there, as it does for IGNORE.
+    const isDefault = (value: Expr): boolean =>
+      value.kind === "literal" && (value.type === "default" || (value.type === "null" && dialect.id === "mariadb"));
     for (const { column, value } of assignedIn(tree, names)) {
       const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       if (!known || isDefault(value)) continue;

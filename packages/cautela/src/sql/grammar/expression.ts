@@ -900,6 +900,8 @@ function wordPrimary(p: Parser): Expr {
       break;
     case K.DEFAULT:
       if (next === T.LPAREN) return call(p);
+      // SQLite has DEFAULT VALUES, and no DEFAULT among values.
+      if (id === "sqlite") break;
       return literal(p, "default", "");
     case K.CASE:
       if (next === T.DOT && id === "sqlite") break;

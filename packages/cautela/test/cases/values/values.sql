@@ -7,6 +7,34 @@ CREATE TABLE quay (quay_id integer NOT NULL PRIMARY KEY, name varchar(60));
 CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, quay_id integer NOT NULL REFERENCES quay (quay_id), next_id integer REFERENCES berth (berth_id));
 CREATE TABLE booking (booking_id integer NOT NULL PRIMARY KEY, berth_id integer NOT NULL REFERENCES berth (berth_id));
 CREATE TABLE berth_copy (berth integer NOT NULL PRIMARY KEY, quay integer);
+-- case: a word where a number stands [postgresql mysql mariadb tsql plsql jet]
+-- finds: 0 may-not-fit stop
+-- finds: 1 may-not-fit stop
+-- finds: 2 may-not-fit stop
+UPDATE mooring SET fee = 'free' WHERE mooring_id = 3;
+UPDATE owner SET left_on = 'never' WHERE owner_id = 3;
+INSERT INTO quay (quay_id, name) VALUES ('north', 'North quay');
+-- case: a number written as a text, a number for a text, a date [postgresql mysql mariadb tsql plsql jet sqlite]
+UPDATE mooring SET fee = '12.50', raised = '3' WHERE mooring_id = 3;
+UPDATE owner SET phone = 441, left_on = '2025-04-03' WHERE owner_id = 3;
+-- case: nothing where a number stands [postgresql mysql mariadb]
+-- finds: 0 may-not-fit stop
+UPDATE mooring SET fee = '' WHERE mooring_id = 3;
+-- case: nothing is zero here, and a word stays a word [tsql sqlite]
+UPDATE mooring SET fee = '' WHERE mooring_id = 3;
+-- case: a word in a column of numbers is kept [sqlite]
+UPDATE mooring SET fee = 'free' WHERE mooring_id = 3;
+-- case: a number for a date, true for a number [postgresql]
+-- finds: 0 may-not-fit stop
+UPDATE owner SET left_on = 20250403 WHERE owner_id = 3;
+-- case: a number that the list does not hold [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 outside-list stop
+UPDATE mooring SET status = 5 WHERE mooring_id = 3;
+-- case: DEFAULT without a default [postgresql mysql mariadb tsql plsql]
+-- finds: 0 null-into-required stop
+-- finds: 1 null-into-required stop
+UPDATE owner SET name = DEFAULT WHERE owner_id = 3;
+INSERT INTO owner (owner_id, name, phone) VALUES (7, DEFAULT, DEFAULT);
 -- case: AND for a comma [mysql mariadb sqlite postgresql]
 -- finds: 0 and-in-set stop
 UPDATE owner SET phone = '1' AND old_phone = '2' WHERE owner_id = 3;

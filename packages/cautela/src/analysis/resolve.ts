@@ -219,7 +219,7 @@ class Resolver {
   ): void {
     const scope = this.#scope(node, sources, outer);
     this.#sources(sources, scope);
-    this.#assignments(assignments, scope);
+    this.#assignments(assignments, scope, this.#targetOnly(node, scope));
     this.#expr(node.where, scope);
     for (const item of node.orderBy) this.#expr(item.expr, scope);
     this.#returning(node.returning, scope);
@@ -524,12 +524,21 @@ class Resolver {
     }
   }
 
-  #assignments(list: readonly Assignment[], scope: ResolvedScope): void {
+  /** Where SET takes its columns from the target alone, whatever FROM offers beside it (postgresql, sqlite). */
+  #targetOnly(node: UpdateStatement | DeleteStatement, scope: ResolvedScope): ResolvedScope {
+    const { id } = this.#dialect;
+    if (node.kind !== "update" || (id !== "postgresql" && id !== "sqlite") || scope.relations.length < 2) return scope;
+    return { ...scope, relations: scope.relations.slice(0, 1) };
+  }
+
+  #assignments(list: readonly Assignment[], scope: ResolvedScope, left: ResolvedScope = scope): void {
     const before = this.#ambiguousIsFirst;
+    const { id, grammar } = this.#dialect;
+    // The left side means the target, whatever else has such a column; of a join any table may be the target.
+    const several = scope.node.kind === "update" && (grammar.pipesAreOr || id === "jet") && scope.relations.length > 1;
     for (const { targets, value } of list) {
-      // The left side means the target, whatever else has such a column.
-      this.#ambiguousIsFirst = true;
-      for (const target of targets) this.#expr(target, scope);
+      this.#ambiguousIsFirst = !several;
+      for (const target of targets) this.#expr(target, left);
       this.#ambiguousIsFirst = before;
       this.#expr(value, scope);
     }
@@ -614,6 +623,15 @@ class Resolver {
         if (!relation.columns || isPseudoColumn(name, this.#dialect))
           return bound(node, scope, "undecided", relation, null, level);
         const offered = offeredIn(relation, name);
+        // Two tables under one name: which one is meant cannot be said with a qualifier either.
+        if (offered && path.length === 2 && !this.#ambiguousIsFirst && relations.length > 1) {
+          const alike = relations.filter((one) => one.name === qualifier && one.columns && offeredIn(one, name));
+          if (alike.length > 1) {
+            const ambiguous = bound(node, scope, "ambiguous", null, null, level);
+            ambiguous.candidates = alike;
+            return ambiguous;
+          }
+        }
         if (offered) return bound(node, scope, "bound", relation, offered, level);
         return bound(node, scope, "unknown", relation, null, level, "column");
       }

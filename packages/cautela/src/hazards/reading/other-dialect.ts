@@ -44,7 +44,9 @@ export const otherDialect: Hazard = {
       if (node.name.parts.length !== 1) continue;
       const name = node.name.parts[0].text;
       const known = foreign(name, context);
-      if (known && !catalog?.routine(node.name)) drafts.push(functionDraft(name, show(node), known, context));
+      // {fn NOW()} is a function of the driver.
+      if (known && !catalog?.routine(node.name) && slice(node.start, node.start + 1) !== "{")
+        drafts.push(functionDraft(name, show(node), known, context));
     }
     if (dialect.grammar.pipesAreOr) {
       for (const { column, value } of assignedIn(tree, context.names)) {

@@ -67,7 +67,9 @@ export const otherDialect: Hazard = {
           status !== "unknown" ||
           node.path.length !== 1 ||
           !node.path[0].quoted ||
-          usedColumn(node, context.names)?.offered
+          usedColumn(node, context.names)?.offered ||
+          // What SET assigns is a column in any quotes.
+          assignedIn(tree, context.names).some(({ target }) => target === node)
         )
           continue;
         drafts.push({

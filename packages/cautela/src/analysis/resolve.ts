@@ -227,6 +227,8 @@ class Resolver {
   }
 
   #ambiguousIsFirst = false;
+  /** The left side of an assignment is bound: it can be nothing but a column. */
+  #assigned = false;
 
   #preferFirst(_scope: ResolvedScope, work: () => void): void {
     this.#ambiguousIsFirst = true;
@@ -539,7 +541,9 @@ class Resolver {
     const several = scope.node.kind === "update" && (grammar.pipesAreOr || id === "jet") && scope.relations.length > 1;
     for (const { targets, value } of list) {
       this.#ambiguousIsFirst = !several;
+      this.#assigned = true;
       for (const target of targets) this.#expr(target, left);
+      this.#assigned = false;
       this.#ambiguousIsFirst = before;
       this.#expr(value, scope);
     }
@@ -669,7 +673,8 @@ class Resolver {
     }
     if (qualifier !== null) return bound(node, scope, "unknown", null, null, level, "relation");
     // A name in double quotes that is no column is a string (sqlite.org/quirks.html, 8).
-    if (this.#dialect.id === "sqlite" && last.quoted) return bound(node, scope, "undecided", null, null, level);
+    if (this.#dialect.id === "sqlite" && last.quoted && !this.#assigned)
+      return bound(node, scope, "undecided", null, null, level);
     return bound(node, scope, undecided ? "undecided" : "unknown", null, null, level, "column");
   }
 

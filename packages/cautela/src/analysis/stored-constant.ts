@@ -46,7 +46,9 @@ export function storedConstant(
   dialect: DialectId,
 ): StoredConstant {
   if (value.type === "null") return { kind: "kept", value };
-  if (column.array) return UNKNOWN;
+  // Amounts have signs and separators of the session's, strings of bits are no truth (postgresql).
+  if (column.array || /^(?:money|smallmoney|bit varying|varbit)$/.test(column.type)) return UNKNOWN;
+  if (dialect === "postgresql" && column.type === "bit") return UNKNOWN;
   const kind = valueKind(column, dialect);
   const list = catalog && enumeration(column, catalog);
   if (list) {
@@ -105,7 +107,8 @@ function asNumber(value: ConstantValue, column: Column, whole: boolean, dialect:
     if (dialect === "tsql" || dialect === "plsql") return UNKNOWN;
     return refused(column, "an empty text is no number");
   }
-  if (READABLE[dialect]?.test(text) ?? /\d/.test(text)) return UNKNOWN;
+  if (/^\s*[-+]?(?:nan|inf|infinity)\s*$/i.test(text) || (READABLE[dialect]?.test(text) ?? /\d/.test(text)))
+    return UNKNOWN;
   return refused(column, `'${text}' is no ${whole && NUMBER.test(text) ? "whole number" : "number"}`);
 }
 

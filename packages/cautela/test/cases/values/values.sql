@@ -22,6 +22,10 @@ UPDATE owner SET phone = 441, left_on = '2025-04-03' WHERE owner_id = 3;
 UPDATE mooring SET fee = '' WHERE mooring_id = 3;
 -- case: nothing is zero here, and a word stays a word [tsql sqlite]
 UPDATE mooring SET fee = '' WHERE mooring_id = 3;
+-- case: what has a spelling of its own [postgresql]
+CREATE TABLE toll (toll_id integer PRIMARY KEY, price money, flags bit(3), more bit varying(9), ratio double precision, open boolean, taken time);
+UPDATE toll SET price = '$1,250.50', flags = '101', more = '1' WHERE toll_id = 3;
+UPDATE toll SET ratio = 'NaN', open = 'off', taken = 'now' WHERE toll_id = 4;
 -- case: a word in a column of numbers is kept [sqlite]
 UPDATE mooring SET fee = 'free' WHERE mooring_id = 3;
 -- case: a number for a date, true for a number [postgresql]

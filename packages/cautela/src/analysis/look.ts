@@ -1,4 +1,5 @@
 import type { Catalog } from "../catalog/catalog.ts";
+import { singleBlanks } from "../sql/blanks.ts";
 import { walk } from "../sql/children.ts";
 import type { Expr, Select, Statement } from "../sql/tree.ts";
 import { type FilterFact, filterFacts } from "./filter-facts.ts";
@@ -34,7 +35,7 @@ export function lookOf(
     shown,
     filter: filterFacts(body.where, slice),
     columns: columnsIn(body.where),
-    text: slice(start, end),
+    text: singleBlanks(slice(start, end)),
   };
 }
 

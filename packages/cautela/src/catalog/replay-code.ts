@@ -1,3 +1,4 @@
+import { singleBlanks } from "../sql/blanks.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type {
   CreateRoutineStatement,
@@ -53,7 +54,7 @@ export function createRoutine(catalog: Catalog, statement: CreateRoutineStatemen
     name,
     kind,
     language: statement.language,
-    arguments: statement.arguments?.map(({ start, end }) => slice(start, end).replace(/\s+/g, " ")) ?? null,
+    arguments: statement.arguments?.map(({ start, end }) => singleBlanks(slice(start, end))) ?? null,
     volatility: volatility(definition, catalog.dialect),
     definition,
   };

@@ -53,7 +53,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     if (columns.size !== look.columns.size || [...columns].some((one) => !look.columns.has(one))) return [];
     return draft(
       `Line ${look.line} looks at other rows of \`${target}\` than this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
-      [`it looks at rows where ${look.text.replace(/\s+/g, " ")}`, `this meets rows where ${context.show(tree.where)}`],
+      [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
     );
   },
 };

@@ -103,7 +103,7 @@ function meaning(table: Table, catalog: Catalog | null, classed: boolean): Meani
 }
 
 function where({ filterText }: Destruction): string {
-  return filterText === "" ? "" : ` WHERE ${filterText.replace(/\s+/g, " ")}`;
+  return filterText === "" ? "" : ` WHERE ${filterText}`;
 }
 
 /** A table beside it that is named as its archive and has its columns. */

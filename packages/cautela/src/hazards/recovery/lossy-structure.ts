@@ -150,8 +150,7 @@ function rebuilt(context: HazardContext): Draft[] {
   const copies = timeline.copiesOf(key).filter((copy) => !copy.structureOnly);
   const copy = copies[copies.length - 1];
   if (!copy) return [];
-  const why =
-    copy.uncertain ?? (copy.filter ? `it took only rows where ${copy.filterText.replace(/\s+/g, " ")}` : null);
+  const why = copy.uncertain ?? (copy.filter ? `it took only rows where ${copy.filterText}` : null);
   if (!why || copies.some((one) => one.filter === null && !one.uncertain)) return [];
   const table: Table | undefined = catalog?.resolve(tree.names[0]);
   return [

@@ -114,8 +114,7 @@ function messageOf({ action, shown, reach, columns }: Destruction): string {
 
 function copyOf(lost: Destruction, { dialect }: FinishContext): string {
   const bare = lost.shown.slice(lost.shown.lastIndexOf(".") + 1);
-  const where =
-    lost.filterText === "" || lost.filterText === "MERGE" ? "" : ` WHERE ${lost.filterText.replace(/\s+/g, " ")}`;
+  const where = lost.filterText === "" || lost.filterText === "MERGE" ? "" : ` WHERE ${lost.filterText}`;
   const text =
     dialect.id === "tsql" || dialect.id === "jet"
       ? `SELECT * INTO ${bare}_before FROM ${lost.shown}${where}`

@@ -47,7 +47,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
             way.why,
             lost.filterText === ""
               ? `line ${lost.at.region.line} meets every row`
-              : `line ${lost.at.region.line} meets rows where ${lost.filterText.replace(/\s+/g, " ")}`,
+              : `line ${lost.at.region.line} meets rows where ${lost.filterText}`,
           ],
           remedy: "Give the copy the filter of the change, or none, and put it before the change.",
         });

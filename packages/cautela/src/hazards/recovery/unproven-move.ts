@@ -48,10 +48,8 @@ DELETE FROM mooring WHERE to_day < '2025-01-01';`,
         weight: covered || lost.declared !== null ? "ask" : "stop",
         message: `Not all rows that this deletes from \`${lost.shown}\` have gone into \`${last.shown}\`.`,
         because: [
-          `line ${last.at.region.line} copies rows where ${last.filterText.replace(/\s+/g, " ")}`,
-          lost.filterText === ""
-            ? "this meets every row"
-            : `this deletes rows where ${lost.filterText.replace(/\s+/g, " ")}`,
+          `line ${last.at.region.line} copies rows where ${last.filterText}`,
+          lost.filterText === "" ? "this meets every row" : `this deletes rows where ${lost.filterText}`,
         ],
         remedy: `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
       });

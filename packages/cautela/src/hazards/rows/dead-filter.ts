@@ -1,4 +1,5 @@
 import { Trait } from "../../analysis/traits.ts";
+import { singleBlanks } from "../../sql/blanks.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**
@@ -29,7 +30,7 @@ export const deadFilter: Hazard = {
       .filter(({ result }) => result.filter === "dead")
       .map(({ result, target, change }) => {
         const because = result.reasons.map(
-          ({ expr, text }) => `\`${slice(expr.start, expr.end).replace(/\s+/g, " ").slice(0, 60)}\`: ${text}`,
+          ({ expr, text }) => `\`${singleBlanks(slice(expr.start, expr.end)).slice(0, 60)}\`: ${text}`,
         );
         if (because.length === 0) because.push("the whole condition is false or NULL for every row");
         return {

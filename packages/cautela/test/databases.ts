@@ -143,6 +143,14 @@ export async function undone(engine: Engine, sql: string): Promise<number> {
   }
 }
 
+/** Runs a statement and takes it back; why the engine refuses it, or null when it does not. */
+export async function refusal(engine: Engine, sql: string): Promise<string | null> {
+  return undone(engine, sql).then(
+    () => null,
+    (error: Error) => error.message,
+  );
+}
+
 /** Opens a database with a schema on each engine that answers; `name` is that of the MariaDB database. */
 export async function openEngines(name: string): Promise<[DialectId, (ddl: string) => Promise<Engine>][]> {
   const maria = await mariadbUrl();

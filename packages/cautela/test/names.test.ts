@@ -1,7 +1,7 @@
 import { catalogFromDdl, type DialectId, review } from "cautela";
 import fc from "fast-check";
 import { afterAll, describe, expect, test } from "vitest";
-import { type Engine, openEngines } from "./databases.ts";
+import { type Engine, openEngines, refusal } from "./databases.ts";
 
 // What a name means, the engine says: a column or an alias is called unknown or ambiguous exactly where it is.
 
@@ -110,12 +110,7 @@ describe.each(engines)("%s", (dialect: DialectId, open) => {
     const statement = own[dialect] ? fc.oneof(shared, own[dialect]) : shared;
     await fc.assert(
       fc.asyncProperty(statement.filter(common), async (sql) => {
-        await known.begin();
-        const error = await known.run(`${sql};`).then(
-          () => null,
-          (problem: Error) => problem.message,
-        );
-        await known.rollback();
+        const error = await refusal(known, `${sql};`);
         if (error !== null && (OTHERWISE.test(error) || !ABOUT_NAMES.test(error))) return;
         const findings = review(`${sql};`, { dialect, catalog }).findings;
         const said = findings.filter(({ hazard }) => hazard === "unknown-name" || hazard === "ambiguous-name");

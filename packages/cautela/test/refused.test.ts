@@ -1,7 +1,7 @@
 import { catalogFromDdl, type DialectId, review } from "cautela";
 import fc from "fast-check";
 import { afterAll, describe, expect, test } from "vitest";
-import { type Engine, openEngines } from "./databases.ts";
+import { type Engine, openEngines, refusal } from "./databases.ts";
 
 // What is said to be refused the engine refuses, and what the engine refuses for the sake of a constant is said.
 
@@ -68,12 +68,7 @@ describe.each(engines)("%s", (dialect: DialectId, open) => {
     const known = engine;
     await fc.assert(
       fc.asyncProperty(statement, async (sql) => {
-        await known.begin();
-        const error = await known.run(sql).then(
-          () => null,
-          (problem: Error) => problem.message,
-        );
-        await known.rollback();
+        const error = await refusal(known, sql);
         const findings = review(sql, { dialect, catalog }).findings;
         const stops = findings.filter(({ hazard, weight }) => weight === "stop" && STOPS.has(hazard));
         if (error === null)

@@ -20,7 +20,8 @@ import type {
   UpdateStatement,
   With,
 } from "../tree.ts";
-import { expression, expressions, orderBy } from "./expression.ts";
+import { orderBy } from "./call.ts";
+import { expression, expressions } from "./expression.ts";
 import { atQuery, limit, query, selectItems, top } from "./query.ts";
 import { aliased, checkOption, joined, source, sources, tableSource } from "./source.ts";
 

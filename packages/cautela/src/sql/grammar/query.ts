@@ -17,7 +17,8 @@ import type {
   Values,
   With,
 } from "../tree.ts";
-import { expression, expressions, operand, orderBy } from "./expression.ts";
+import { orderBy } from "./call.ts";
+import { expression, expressions, operand } from "./expression.ts";
 import { atSourceEnd, sources } from "./source.ts";
 
 /** How many rows of a VALUES list of plain literals get a tree; the others are only counted. */

@@ -2,7 +2,8 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { T } from "../tokens.ts";
 import type { Expr, Ident, Join, Source, TableSource } from "../tree.ts";
-import { expression, isOuterMark, operand } from "./expression.ts";
+import { isOuterMark } from "./call.ts";
+import { expression, operand } from "./expression.ts";
 import { atQuery, inner, query, queryRest } from "./query.ts";
 
 /** The sources behind FROM, with commas between. */

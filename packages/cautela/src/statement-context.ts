@@ -1,6 +1,7 @@
 import { type Found, foundIn } from "./analysis/found.ts";
 import { fingerprint, type History } from "./analysis/history.ts";
-import { type Resolution, resolveStatement } from "./analysis/resolve.ts";
+import type { Resolution } from "./analysis/resolution.ts";
+import { resolveStatement } from "./analysis/resolve.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
 import { statementRipples } from "./analysis/ripples/statement-ripples.ts";

@@ -1,6 +1,6 @@
 import type { Assignment, Expr, Statement, UpdateStatement } from "../sql/tree.ts";
 import { conjuncts } from "./reach.ts";
-import type { Binding, BoundRelation, OfferedColumn, Resolution } from "./resolve.ts";
+import type { Binding, BoundRelation, OfferedColumn, Resolution } from "./resolution.ts";
 import { constant, plainColumn } from "./truth.ts";
 
 /** A value that is the same for every row, with its type. */

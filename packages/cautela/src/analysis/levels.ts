@@ -1,5 +1,5 @@
 import type { Expr, Join, Node, Source, Statement } from "../sql/tree.ts";
-import type { BoundRelation, Resolution, ResolvedScope } from "./resolve.ts";
+import type { BoundRelation, Resolution, ResolvedScope } from "./resolution.ts";
 
 /** One level of a changing statement at which relations meet: FROM with its joins and its filter. */
 export interface Level {

@@ -1,7 +1,7 @@
 import { children, walk } from "../sql/children.ts";
 import type { Expr, Node } from "../sql/tree.ts";
 import { conjuncts } from "./reach.ts";
-import type { BoundRelation, Resolution, ResolvedScope } from "./resolve.ts";
+import type { BoundRelation, Resolution, ResolvedScope } from "./resolution.ts";
 import { plainColumn } from "./truth.ts";
 
 /** Two columns of two relations that a condition makes equal. */

@@ -1,7 +1,7 @@
 import { writtenName } from "../catalog/names.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { TableSource } from "../sql/tree.ts";
-import type { Resolution } from "./resolve.ts";
+import type { Resolution } from "./resolution.ts";
 
 const SYSTEM_SCHEMAS = /^(?:information_schema|pg_catalog|performance_schema|mysql|sys|sqlite|pg_temp)$/i;
 const SYSTEM_TABLES =

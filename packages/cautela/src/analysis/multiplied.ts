@@ -4,7 +4,7 @@ import { assignedIn } from "./conditions.ts";
 import { changeLevel, type Level } from "./levels.ts";
 import { linksOf, relationsIn, uniqueOn } from "./links.ts";
 import { conjuncts } from "./reach.ts";
-import type { BoundRelation, Resolution } from "./resolve.ts";
+import type { BoundRelation, Resolution } from "./resolution.ts";
 
 /** A relation of which one row of the target (or of the rows that are inserted) can meet several. */
 export interface Multiplier {

@@ -4,7 +4,7 @@ import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Expr, Statement } from "../sql/tree.ts";
 import { assignedIn } from "./conditions.ts";
 import { insertedRows } from "./inserted.ts";
-import type { Resolution } from "./resolve.ts";
+import type { Resolution } from "./resolution.ts";
 
 /** A value that a statement writes into a column of a known table. */
 export interface StoredValue {

@@ -1,7 +1,7 @@
 import { type Catalog, tableKey } from "../catalog/catalog.ts";
 import { enumeration } from "../catalog/enumeration.ts";
 import type { Table } from "../catalog/model.ts";
-import type { Resolution } from "./resolve.ts";
+import type { Resolution } from "./resolution.ts";
 import { Trait } from "./traits.ts";
 
 const own = new WeakMap<Table, number>();

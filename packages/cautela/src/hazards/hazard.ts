@@ -2,7 +2,7 @@ import type { Change } from "../analysis/change.ts";
 import type { Found } from "../analysis/found.ts";
 import type { History } from "../analysis/history.ts";
 import type { ReachResult } from "../analysis/reach.ts";
-import type { Resolution } from "../analysis/resolve.ts";
+import type { Resolution } from "../analysis/resolution.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { SessionState } from "../analysis/ripples/session.ts";
 import type { Softener } from "../analysis/softeners.ts";

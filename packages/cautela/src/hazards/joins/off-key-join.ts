@@ -1,6 +1,6 @@
 import { changeLevel } from "../../analysis/levels.ts";
 import { linksOf, uniqueOn } from "../../analysis/links.ts";
-import type { BoundRelation } from "../../analysis/resolve.ts";
+import type { BoundRelation } from "../../analysis/resolution.ts";
 import { Trait } from "../../analysis/traits.ts";
 import { tableKey } from "../../catalog/catalog.ts";
 import type { Draft, Hazard } from "../hazard.ts";

@@ -1,4 +1,4 @@
-import type { ResolvedScope } from "../../analysis/resolve.ts";
+import type { ResolvedScope } from "../../analysis/resolution.ts";
 import { Trait } from "../../analysis/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 

@@ -1,5 +1,5 @@
 import { isEnginesOwn } from "../../analysis/missing.ts";
-import type { Binding } from "../../analysis/resolve.ts";
+import type { Binding } from "../../analysis/resolution.ts";
 import { Trait } from "../../analysis/traits.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";

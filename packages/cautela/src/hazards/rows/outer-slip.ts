@@ -1,4 +1,4 @@
-import type { Binding } from "../../analysis/resolve.ts";
+import type { Binding } from "../../analysis/resolution.ts";
 import { Trait } from "../../analysis/traits.ts";
 import { plainColumn } from "../../analysis/truth.ts";
 import type { Expr, Query } from "../../sql/tree.ts";

@@ -1,24 +1,29 @@
+import {
+  C,
+  classes,
+  isDigit,
+  isSpecial,
+  isWideSpace,
+  isWordPart,
+  isWordStart,
+  onlyBlanksBefore,
+} from "./characters.ts";
 import type { Dialect } from "./dialects/dialect.ts";
 import { directiveEnd, lineEnd } from "./directives.ts";
 import { K } from "./keywords.ts";
+import {
+  atHoleEnd,
+  batchEnd,
+  copyDataEnd,
+  dollarTagEnd,
+  holeEnd,
+  isNumberWord,
+  numberEnd,
+  percentHoleEnd,
+  stringEnd,
+} from "./token-ends.ts";
 import { Bad, Op, T, TokenList } from "./tokens.ts";
 import { hashStep, keywordAt } from "./words.ts";
-
-// Classes of the characters below 128; everything above is part of a word.
-const enum C {
-  OTHER = 0,
-  SPACE,
-  WORD,
-  DIGIT,
-  OPERATOR,
-}
-
-const classes = new Uint8Array(128);
-for (const code of [9, 10, 11, 12, 13, 32, 0]) classes[code] = C.SPACE;
-for (let code = 65; code <= 90; code++) classes[code] = classes[code + 32] = C.WORD;
-classes[95] = C.WORD;
-for (let code = 48; code <= 57; code++) classes[code] = C.DIGIT;
-for (const character of "+-*/<>=~!@#%^&|`?") classes[character.charCodeAt(0)] = C.OPERATOR;
 
 /** After this many constructs without an end the lexer stops looking for the end of further ones. */
 const UNCLOSED_LIMIT = 16;
@@ -840,21 +845,6 @@ export class Lexer {
   }
 }
 
-function isSpecial(code: number): boolean {
-  return (
-    code === 126 ||
-    code === 33 ||
-    code === 64 ||
-    code === 35 ||
-    code === 37 ||
-    code === 94 ||
-    code === 38 ||
-    code === 124 ||
-    code === 96 ||
-    code === 63
-  );
-}
-
 /** The {@link Op} of a run of operator characters; `NONE` for a lone star. */
 function freeOperatorMark(text: string, at: number, end: number): Op {
   const code = text.charCodeAt(at);
@@ -897,36 +887,6 @@ function freeOperatorMark(text: string, at: number, end: number): Op {
   return Op.OTHER;
 }
 
-function isDigit(code: number): boolean {
-  return code >= 48 && code <= 57;
-}
-
-function isWordStart(code: number): boolean {
-  return code < 128 ? classes[code] === C.WORD : code === code && !isWideSpace(code);
-}
-
-function isWordPart(code: number): boolean {
-  return code < 128 ? classes[code] === C.WORD || classes[code] === C.DIGIT : code === code && !isWideSpace(code);
-}
-
-/** Blanks beyond ASCII: the no-break space, the byte-order mark, the ideographic space. */
-function isWideSpace(code: number): boolean {
-  return code === 0xa0 || code === 0xfeff || code === 0x3000 || (code >= 0x2000 && code <= 0x200b);
-}
-
-function onlyBlanksBefore(text: string, at: number): boolean {
-  let i = at - 1;
-  // A window never begins far behind a line break that matters; 64 characters are looked at.
-  const stop = Math.max(0, at - 64);
-  while (i >= stop) {
-    const code = text.charCodeAt(i);
-    if (code === 10) return true;
-    if (code !== 32 && code !== 9 && code !== 13) return false;
-    i--;
-  }
-  return i < 0;
-}
-
 /** Whether the last token ends an operand, so that an operator and not a hole or number follows. */
 function endsOperand(tokens: TokenList): boolean {
   if (tokens.count === 0) return false;
@@ -944,156 +904,5 @@ function endsOperand(tokens: TokenList): boolean {
       return true;
     default:
       return false;
-  }
-}
-
-/** The end of a quoted run whose closing quote may be doubled; 0 when it never closes. */
-function stringEnd(text: string, from: number, quote: number, backslash: boolean): number {
-  const length = text.length;
-  if (!backslash) {
-    const closing = String.fromCharCode(quote);
-    let at = from;
-    for (;;) {
-      const close = text.indexOf(closing, at);
-      if (close < 0) return 0;
-      if (text.charCodeAt(close + 1) !== quote) return close + 1;
-      at = close + 2;
-    }
-  }
-  let at = from;
-  while (at < length) {
-    const code = text.charCodeAt(at);
-    if (code === 92) at += 2;
-    else if (code === quote) {
-      if (text.charCodeAt(at + 1) !== quote) return at + 1;
-      at += 2;
-    } else at++;
-  }
-  return 0;
-}
-
-/** Decimal, exponent, 0x…, 0b…, 0o…, and digits grouped by underscores. */
-function numberEnd(text: string, from: number): number {
-  let at = from;
-  const second = text.charCodeAt(at + 1) | 32;
-  if (text.charCodeAt(at) === 48 && (second === 120 || second === 98 || second === 111)) {
-    let end = at + 2;
-    while (isHexDigit(text.charCodeAt(end)) || text.charCodeAt(end) === 95) end++;
-    if (end > at + 2) return end;
-  }
-  while (isDigit(text.charCodeAt(at)) || (text.charCodeAt(at) === 95 && isDigit(text.charCodeAt(at + 1)))) at++;
-  if (text.charCodeAt(at) === 46 && text.charCodeAt(at + 1) !== 46) {
-    at++;
-    while (isDigit(text.charCodeAt(at)) || (text.charCodeAt(at) === 95 && isDigit(text.charCodeAt(at + 1)))) at++;
-  }
-  if ((text.charCodeAt(at) | 32) === 101) {
-    let end = at + 1;
-    if (text.charCodeAt(end) === 43 || text.charCodeAt(end) === 45) end++;
-    if (isDigit(text.charCodeAt(end))) {
-      while (isDigit(text.charCodeAt(end))) end++;
-      at = end;
-    }
-  }
-  return at;
-}
-
-function isHexDigit(code: number): boolean {
-  return isDigit(code) || ((code | 32) >= 97 && (code | 32) <= 102);
-}
-
-function isNumberWord(text: string, start: number, end: number): boolean {
-  const second = text.charCodeAt(start + 1) | 32;
-  return text.charCodeAt(start) === 48 && (second === 120 || second === 98) && numberEnd(text, start) === end;
-}
-
-/** `${…}`, `{{…}}`, `$(name)`, `&name` inside a word: where it ends, or 0. */
-function holeEnd(text: string, at: number, paren: boolean): number {
-  const code = text.charCodeAt(at);
-  const next = text.charCodeAt(at + 1);
-  if (code === 36 && next === 123) return closedOnLine(text, at + 2, "}");
-  if (code === 123 && next === 123) return closedOnLine(text, at + 2, "}}");
-  if (code === 123 && next === 37) return closedOnLine(text, at + 2, "%}");
-  if (code === 36 && next === 40 && paren) return closedOnLine(text, at + 2, ")");
-  if (code === 38) {
-    let end = at + 1;
-    while (isWordPart(text.charCodeAt(end))) end++;
-    return end;
-  }
-  return 0;
-}
-
-function closedOnLine(text: string, from: number, close: string): number {
-  // A template hole is short; looking no further keeps a file full of braces linear.
-  const limit = Math.min(text.length, from + 200);
-  for (let i = from; i < limit; i++) {
-    if (text.charCodeAt(i) === 10) return 0;
-    if (text.startsWith(close, i)) return i + close.length;
-  }
-  return 0;
-}
-
-/** `@name@` in extension scripts and templates. */
-function atHoleEnd(text: string, at: number): number {
-  let end = at + 1;
-  if (!isWordStart(text.charCodeAt(end))) return 0;
-  while (isWordPart(text.charCodeAt(end))) end++;
-  return text.charCodeAt(end) === 64 ? end + 1 : 0;
-}
-
-/** `%s`, `%d`, `%(name)s`, `%I`, `%L` where an operand is expected. */
-function percentHoleEnd(text: string, at: number): number {
-  const next = text.charCodeAt(at + 1);
-  if (next === 40) {
-    const close = closedOnLine(text, at + 2, ")");
-    return close > 0 && isWordStart(text.charCodeAt(close)) ? close + 1 : 0;
-  }
-  if (next !== 115 && next !== 100 && next !== 73 && next !== 76) return 0;
-  return isWordPart(text.charCodeAt(at + 2)) ? 0 : at + 2;
-}
-
-/** The end of `$tag$` at `at`, or 0. */
-function dollarTagEnd(text: string, at: number): number {
-  let end = at + 1;
-  while (isWordPart(text.charCodeAt(end))) end++;
-  return text.charCodeAt(end) === 36 ? end + 1 : 0;
-}
-
-/** `GO [count]` or `/` alone on a line: where it ends, or -1. */
-function batchEnd(text: string, at: number, client: string): number {
-  if (client === "sqlplus") {
-    if (text.charCodeAt(at) !== 47) return -1;
-    return restIsBlank(text, at + 1) ? at + 1 : -1;
-  }
-  if (client !== "sqlcmd") return -1;
-  if ((text.charCodeAt(at) | 32) !== 103 || (text.charCodeAt(at + 1) | 32) !== 111) return -1;
-  let end = at + 2;
-  while (text[end] === " " || text[end] === "\t") end++;
-  if (end > at + 2) while (isDigit(text.charCodeAt(end))) end++;
-  if (text[end] === ";") end++;
-  if (restIsBlank(text, end)) return end;
-  while (text[end] === " " || text[end] === "\t") end++;
-  return text.startsWith("--", end) ? end : -1;
-}
-
-function restIsBlank(text: string, from: number): boolean {
-  for (let i = from; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    if (code === 10) return true;
-    if (code !== 32 && code !== 9 && code !== 13) return false;
-  }
-  return true;
-}
-
-/** Where inline rows end: behind the line that holds only `\\.`; -1: not in this text. */
-function copyDataEnd(text: string, from: number): number {
-  let at = from;
-  for (;;) {
-    const mark = text.indexOf("\\.", at);
-    if (mark < 0) return -1;
-    const end = mark + 2;
-    const code = text.charCodeAt(end);
-    if ((mark === from || text.charCodeAt(mark - 1) === 10) && (code === 10 || code === 13 || !(code === code)))
-      return end;
-    at = end;
   }
 }

@@ -69,7 +69,7 @@ export interface ScriptResult {
   unchecked: Unchecked[];
 }
 
-/** A statement that changes rows, with its own text and what was found out about it. */
+/** A statement with its own text, and what was found out about the rows that it changes. */
 export interface ChangeSource {
   tree: Statement;
   /** Its text; offsets of the tree count from `start`. */
@@ -81,6 +81,12 @@ export interface ChangeSource {
   /** The triggers of the tables that it writes, those in its ripples included. */
   triggers: ReadonlyMap<RelationObject, readonly Trigger[]>;
   expected: Expectation | null;
+  /** The index of the block, loop or branch inside which it runs; null where it stands by itself. */
+  inside: number | null;
+  /** What the author or the policy says about a copy that is kept elsewhere; null: nothing. */
+  elsewhere: string | null;
+  /** How often its batch is run: `GO 5`. */
+  repeat: number;
 }
 
 /** The review of one script with what is behind it. */
@@ -96,11 +102,13 @@ export interface Review extends ScriptResult {
   read: ReadStatement[];
   /** What follows from the changes of a statement, by its index; those from which nothing follows are left out. */
   ripples: ReadonlyMap<number, readonly FiredRipple[]>;
-  /** The text and the changes of the statements that change rows, by their index: what a rehearsal is written from. */
+  /** The text of each statement and its changes, by its index: what a rehearsal is written from. */
   sources: ReadonlyMap<number, ChangeSource>;
   policy: Policy;
-  /** What the database would hold behind the script; null without a catalog. */
+  /** What the database would hold after the script; null without a catalog. */
   catalog: Catalog | null;
+  /** What the database holds before the script; null without a catalog. */
+  before: Catalog | null;
 }
 
 /** The whole result, version 1 of the format `cautela.review`. */

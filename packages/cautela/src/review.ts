@@ -136,6 +136,7 @@ export class ReviewSession {
   readonly #path: string;
   /** What the database would hold at this point of the script; null without a catalog. */
   readonly #catalog: Catalog | null;
+  readonly #before: Catalog | null;
   readonly #course: Course;
   readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked">;
   readonly #keepAll: boolean;
@@ -161,6 +162,7 @@ export class ReviewSession {
     this.#dialectReason = options.dialectReason ?? "";
     this.#policy = options.policy ?? {};
     this.#path = options.path ?? "";
+    this.#before = options.catalog ?? null;
     this.#catalog = options.catalog?.fork() ?? null;
     this.#course = new Course(dialects[this.#dialect], this.#policy);
     this.#timeline = new Timeline(dialects[this.#dialect], this.#policy);
@@ -196,6 +198,7 @@ export class ReviewSession {
       sources: this.#sources,
       policy: this.#policy,
       catalog: this.#catalog,
+      before: this.#before,
     };
   }
 
@@ -221,17 +224,25 @@ export class ReviewSession {
     if (!waiting) return;
     this.#pending = null;
     const { statement, source } = waiting;
-    this.#one(statement, source, next, false);
+    const outer = this.#count;
+    this.#one(statement, source, next, false, null);
     if (!runsOthers(statement.tree)) return;
     const inCode = statement.tree.kind !== "dynamic" && this.#dialect !== "tsql";
     for (const tree of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
-      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source, null, inCode);
+      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source, null, inCode, outer);
     }
   }
 
-  #one(statement: ReadStatement, source: SourceView, next: ReadStatement | null, inCode: boolean): void {
+  /** `inside`: the index of the statement within which this one runs. */
+  #one(
+    statement: ReadStatement,
+    source: SourceView,
+    next: ReadStatement | null,
+    inCode: boolean,
+    inside: number | null,
+  ): void {
     const { tree } = statement;
     const index = this.#count++;
     const before = this.#result.findings.length;
@@ -242,7 +253,7 @@ export class ReviewSession {
     let verdict = this.#find(context);
     if (statement.comments.length > 0) verdict = heavier(verdict, this.#settleAccepts(context, before));
     const found = this.#result.findings.length > before;
-    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, verdict, found);
+    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, verdict, found, inside);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
     this.#uncheck(context, index, region.line, judged);
@@ -312,7 +323,7 @@ export class ReviewSession {
   }
 
   /** Keeps what the result says of a statement; of one without findings, in case one comes to stand on it later. */
-  #keep(context: StatementContext, verdict: Verdict, found: boolean): void {
+  #keep(context: StatementContext, verdict: Verdict, found: boolean, inside: number | null): void {
     const { tree, statement, at, changes, slice } = context;
     const { region } = at;
     const review: StatementReview = {
@@ -336,7 +347,7 @@ export class ReviewSession {
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (!this.#keepAll) return;
     this.#read.push(statement);
-    if (CHANGING.has(tree.kind)) this.#sources.set(at.statement, this.#source(context, changes));
+    this.#sources.set(at.statement, this.#source(context, changes, inside));
   }
 
   /** A finding that turned up later stands on an earlier statement, and makes its verdict heavier. */
@@ -386,12 +397,15 @@ export class ReviewSession {
     return judged;
   }
 
-  #source({ tree, statement, slice, ripples }: HazardContext, changes: readonly JudgedChange[]): ChangeSource {
+  #source(context: StatementContext, changes: readonly JudgedChange[], inside: number | null): ChangeSource {
+    const { tree, statement, slice, ripples } = context;
     const name = tree.kind === "insert" || tree.kind === "merge" ? namedTarget(tree) : null;
     let expected: Expectation | null = null;
+    let elsewhere = this.#timeline.declared;
     for (const comment of statement.comments) {
       const said = annotation(slice(comment.start, comment.end), comment);
       if (said?.what === "expect") expected = expectation(said.text);
+      if (said?.what === "backup") elsewhere = said.text === "" ? "it is kept elsewhere" : said.text;
     }
     const into = name ? (this.#catalog?.resolveRelation(name) ?? null) : null;
     const triggers = new Map<RelationObject, readonly Trigger[]>();
@@ -402,7 +416,18 @@ export class ReviewSession {
     take(into);
     for (const { change } of changes) take(change.table);
     for (const { ripple } of ripples) for (const { relation } of ripple.nodes) take(relation);
-    return { tree, text: slice(tree.start, tree.end), start: tree.start, changes, into, triggers, expected };
+    return {
+      tree,
+      text: slice(tree.start, tree.end),
+      start: tree.start,
+      changes,
+      into,
+      triggers,
+      expected,
+      inside,
+      elsewhere,
+      repeat: statement.repeat,
+    };
   }
 
   /** The hazards that comments of the statement accept, with their reasons. */
@@ -473,9 +498,6 @@ function namedTarget(tree: Statement): Name | null {
 }
 
 const NO_CHANGES: readonly JudgedChange[] = [];
-
-/** Statements for which a rehearsal is written. */
-const CHANGING: ReadonlySet<string> = new Set(["insert", "update", "delete", "truncate", "merge", "drop"]);
 
 /** The hazards that hang on knowing a table. */
 const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];

@@ -152,6 +152,11 @@ export class Timeline {
     this.#declared = policy.backup?.elsewhere ?? null;
   }
 
+  /** What was said so far about a copy that is kept elsewhere; null: nothing. */
+  get declared(): string | null {
+    return this.#declared;
+  }
+
   /** The transaction that is open now. */
   get open(): TransactionSpan | null {
     return this.#open;

@@ -324,6 +324,11 @@ export class Catalog {
     for (const object of this.#layer.objects.get(kind)?.values() ?? []) if (object) yield object;
   }
 
+  /** The keys of this layer's objects of a kind with what it makes of them; null: it takes them away. */
+  changed(kind: ObjectKind): ReadonlyMap<string, CatalogObject | null> {
+    return this.#layer.of(kind);
+  }
+
   *#entries(kind: ObjectKind): IterableIterator<[string, CatalogObject]> {
     const own = this.#layer.objects.get(kind);
     if (this.#parent) for (const entry of this.#parent.#entries(kind)) if (!own?.has(entry[0])) yield entry;

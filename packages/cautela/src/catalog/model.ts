@@ -5,6 +5,8 @@
 export interface Column {
   /** The name as it compares, see `foldName`. */
   name: string;
+  /** The name as its definition spells it, where that differs: `OrderId` (engines without regard to case). */
+  spelling: string | null;
   /** The type under its one name in the dialect (`int4` is `integer`), lower-cased; empty where none is declared. */
   type: string;
   /** Length, precision and scale, as declared; the values of an enumeration. */
@@ -74,6 +76,8 @@ export interface Table {
   object: "table";
   schema: string;
   name: string;
+  /** The name as its definition spells it, the schema included where it names one; null: `name` alone. */
+  written: readonly string[] | null;
   /** `linked`: a foreign table, a linked table (jet), a table behind a link. */
   kind: "table" | "virtual" | "partitioned" | "linked";
   temporary: boolean;
@@ -206,6 +210,7 @@ export function shownName(object: Pick<Table, "schema" | "name">): string {
 export function plainColumn(name: string, type = ""): Column {
   return {
     name,
+    spelling: null,
     type,
     typeArgs: [],
     array: false,
@@ -228,6 +233,7 @@ export function emptyTable(schema: string, name: string): Table {
     object: "table",
     schema,
     name,
+    written: null,
     kind: "table",
     temporary: false,
     columns: [],

@@ -24,6 +24,17 @@ export function tableNameOf(name: Name, dialect: Dialect): { schema: string; tab
   return { schema, table };
 }
 
+/** How a name is spelled, where that is not how it compares; null: the same. */
+export function spellingOf(name: Pick<Ident, "text" | "quoted">, dialect: Dialect): string | null {
+  return dialect.grammar.looseNames && name.text !== foldName(name, dialect) ? name.text : null;
+}
+
+/** The parts of a table's name as it is spelled; null where it is the plain name that compares. */
+export function spelledName({ parts }: Name, dialect: Dialect): readonly string[] | null {
+  const own = parts.slice(-2).map((part) => spellingOf(part, dialect) ?? foldName(part, dialect));
+  return own.length === 1 && own[0] === foldName(parts[0], dialect) ? null : own;
+}
+
 /** A dotted name as its author wrote it, without quotes. */
 export function writtenName(name: Name): string {
   return name.parts.map((part) => part.text).join(".");

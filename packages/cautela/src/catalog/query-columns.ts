@@ -4,7 +4,7 @@ import type { Query, QueryBody, Source } from "../sql/tree.ts";
 import type { Catalog } from "./catalog.ts";
 import { columnNamed } from "./columns.ts";
 import { type Column, plainColumn } from "./model.ts";
-import { foldName } from "./names.ts";
+import { foldName, spellingOf } from "./names.ts";
 
 /**
  * The columns that a query gives, with what is known of each; null where a star stands for a source
@@ -63,6 +63,7 @@ function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
           columns.push({
             ...(sourceColumn(expr, sources, catalog) ?? plainColumn("")),
             name: foldName(alias, dialect),
+            spelling: spellingOf(alias, dialect),
           });
           continue;
         }

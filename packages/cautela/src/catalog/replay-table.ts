@@ -22,7 +22,7 @@ import {
   type Table,
   uniqueKey,
 } from "./model.ts";
-import { foldName, tableNameOf } from "./names.ts";
+import { foldName, spelledName, spellingOf, tableNameOf } from "./names.ts";
 import { queryColumns } from "./query-columns.ts";
 import { renameRelation, type Slice } from "./replay.ts";
 import { columnType, isSerial } from "./types.ts";
@@ -34,6 +34,7 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
   const temporary = statement.temporary || (dialect.id === "tsql" && name.startsWith("#"));
   const table: Table = {
     ...emptyTable(schema, name),
+    written: spelledName(statement.name, dialect),
     kind: statement.virtual ? "virtual" : statement.partitioned ? "partitioned" : "table",
     temporary,
     partial: statement.virtual,
@@ -151,6 +152,7 @@ function withColumn(
   const domain = definition.type && dialect.id === "postgresql" ? catalog.type(definition.type.name) : undefined;
   const column: Column = {
     name,
+    spelling: spellingOf(definition.name, dialect),
     ...columnType(definition.type, dialect.id),
     required:
       definition.required === true ||
@@ -321,13 +323,18 @@ export function alterTable(catalog: Catalog, statement: AlterTableStatement, sli
 function moved(catalog: Catalog, table: Table, action: Extract<AlterAction, { what: "rename" | "set-schema" }>): Table {
   const dialect = dialects[catalog.dialect];
   let { schema, name } = table;
+  let written: Table["written"] = null;
   if (action.what === "rename") {
+    written = spelledName(action.to, dialect);
     const to = tableNameOf(action.to, dialect);
     name = to.table;
     if (action.to.parts.length > 1) schema = to.schema;
-  } else schema = foldName(action.schema, dialect);
-  renameRelation(catalog, table, schema, name);
-  return catalog.get(schema, name) ?? { ...table, schema, name };
+  } else {
+    schema = foldName(action.schema, dialect);
+    written = [action.schema.text, table.written?.slice(-1)[0] ?? name];
+  }
+  renameRelation(catalog, table, schema, name, written);
+  return catalog.get(schema, name) ?? { ...table, schema, name, written };
 }
 
 function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Slice): Table {
@@ -354,7 +361,7 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
     case "column-generated":
       return mapColumn(table, named(action.name), (column) => ({ ...column, generated: null, expression: null }));
     case "rename-column":
-      return renamedColumn(catalog, table, named(action.name), named(action.to));
+      return renamedColumn(catalog, table, named(action.name), action.to);
     case "add-constraint":
       return withConstraint(table, action.constraint, dialect, slice, catalog);
     case "drop-constraint":
@@ -443,7 +450,10 @@ function renamedConstraint(table: Table, from: string, to: string): Table {
   };
 }
 
-function renamedColumn(catalog: Catalog, table: Table, from: string, to: string): Table {
+function renamedColumn(catalog: Catalog, table: Table, from: string, ident: Ident): Table {
+  const dialect = dialects[catalog.dialect];
+  const to = foldName(ident, dialect);
+  const spelling = spellingOf(ident, dialect);
   const rename = (name: string): string => (name === from ? to : name);
   const renameKey = <Keyed extends { columns: readonly string[] }>(key: Keyed): Keyed => ({
     ...key,
@@ -459,7 +469,7 @@ function renamedColumn(catalog: Catalog, table: Table, from: string, to: string)
   }
   return {
     ...table,
-    columns: table.columns.map((column) => (column.name === from ? { ...column, name: to } : column)),
+    columns: table.columns.map((column) => (column.name === from ? { ...column, name: to, spelling } : column)),
     primaryKey: table.primaryKey && renameKey(table.primaryKey),
     uniqueKeys: table.uniqueKeys.map(renameKey),
     foreignKeys: table.foreignKeys.map((one) => {
@@ -478,7 +488,7 @@ function changedColumn(
   catalog: Catalog,
 ): Table {
   const position = table.columns.findIndex((column) => column.name === old);
-  const renamed = renamedColumn(catalog, table, old, foldName(definition.name, dialect));
+  const renamed = renamedColumn(catalog, table, old, definition.name);
   const next = withColumn(renamed, definition, dialect, slice, catalog);
   if (position < 0) return next;
   // MODIFY keeps the column where it stands; oracle's keeps NOT NULL when it says nothing of it.
@@ -511,6 +521,10 @@ export function selectInto(catalog: Catalog, statement: Statement & { kind: "sel
   const columns = queryColumns(statement.query, catalog);
   catalog.put({
     ...emptyTable(name.schema, name.table),
+    written: spelledName(
+      { kind: "name", parts: target.path, link: null, start: target.start, end: target.end },
+      dialects[catalog.dialect],
+    ),
     temporary: body.into.temporary,
     columns: columns?.map(copiedColumn) ?? [],
     partial: columns === null,

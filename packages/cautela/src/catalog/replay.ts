@@ -3,7 +3,7 @@ import { dialects } from "../sql/dialects/index.ts";
 import type { DropStatement, Ident, Name, RenameStatement, SettingStatement, Statement } from "../sql/tree.ts";
 import { Catalog, keyParts, tableKey } from "./catalog.ts";
 import type { CatalogObject, Table } from "./model.ts";
-import { foldName, tableNameOf } from "./names.ts";
+import { foldName, spelledName, tableNameOf } from "./names.ts";
 import { createRoutine, createRule, createType, createView } from "./replay-code.ts";
 import { alterTable, createIndex, createTable, selectInto } from "./replay-table.ts";
 
@@ -106,7 +106,13 @@ function switchTriggers(catalog: Catalog, names: Name[] | null, table: Name | nu
 }
 
 /** Gives a table or view another name; keys and triggers that speak of it follow. */
-export function renameRelation(catalog: Catalog, old: CatalogObject, schema: string, name: string): void {
+export function renameRelation(
+  catalog: Catalog,
+  old: CatalogObject,
+  schema: string,
+  name: string,
+  written: Table["written"] = null,
+): void {
   if (old.object !== "table" && old.object !== "view") return;
   const from = tableKey(old.schema, old.name);
   const to = tableKey(schema, name);
@@ -115,7 +121,7 @@ export function renameRelation(catalog: Catalog, old: CatalogObject, schema: str
   const referencing = catalog.referencing(from);
   const children = catalog.childrenOf(from);
   catalog.remove(old.object, from);
-  catalog.put({ ...old, schema, name });
+  catalog.put(old.object === "table" ? { ...old, schema, name, written } : { ...old, schema, name });
   for (const guard of [...triggers, ...rules]) {
     catalog.remove(guard.object, Catalog.guardKey(guard));
     catalog.put({ ...guard, table: to });
@@ -154,7 +160,9 @@ function rename(catalog: Catalog, statement: RenameStatement): void {
     if (relation) {
       const target = tableNameOf(to, dialect);
       const schema = statement.schema ? last : to.parts.length > 1 ? target.schema : relation.schema;
-      renameRelation(catalog, relation, schema, statement.schema ? relation.name : last);
+      const own = relation.object === "table" && relation.written ? relation.written.slice(-1)[0] : relation.name;
+      const written = statement.schema ? [to.parts[to.parts.length - 1].text, own] : spelledName(to, dialect);
+      renameRelation(catalog, relation, schema, statement.schema ? relation.name : last, written);
       continue;
     }
     for (const kind of ["sequence", "routine", "type"] as const) {

@@ -1,8 +1,11 @@
 import type { Change } from "../analysis/change.ts";
+import { movingIn } from "../analysis/moving.ts";
+import { columnNamed } from "../catalog/columns.ts";
 import { writtenName } from "../catalog/names.ts";
 import type { ChangeSource } from "../result.ts";
-import type { Dialect } from "../sql/dialects/dialect.ts";
-import type { Assignment, Source, Span, With } from "../sql/tree.ts";
+import { walk } from "../sql/children.ts";
+import type { Assignment, Expr, Source, Span, With } from "../sql/tree.ts";
+import type { SqlWriter } from "./writing/writer.ts";
 
 /** One column that is given a value, as text. */
 export interface AssignedText {
@@ -15,31 +18,38 @@ export interface AssignedText {
 export interface ChangeText {
   /** WITH … in front; empty without one. */
   head: string;
-  /** What stands behind FROM. */
+  /** What stands after FROM. */
   from: string;
-  /** The name by which columns of the target are spoken of. */
+  /** The name by which columns of the target are written. */
   ref: string;
   /** Other tables take part, so that a row of the target can be met more than once. */
   joined: boolean;
-  /** The condition behind WHERE; null without one. */
+  /** The condition after WHERE; null without one. */
   where: string | null;
   /** ORDER BY and LIMIT of the change itself; empty without them. */
   tail: string;
-  /** A limit without an order: which rows it takes is not settled. */
-  unsettled: boolean;
+  /** TOP (n), where the dialect writes a limit so; empty without it. */
+  top: string;
+  /** It takes some of the rows by a limit, and does not say for certain which. */
+  limited: boolean;
+  /** Two runs may meet different rows, and why: a clock, chance, a limit; null: they meet the same. */
+  unsettled: "clock" | "chance" | "limit" | null;
   assignments: AssignedText[];
+  /** A value that is written is another one at every run. */
+  movingValue: boolean;
 }
 
 /** Takes a change apart; a string says why that is not possible. */
-export function changeText(source: ChangeSource, change: Change, dialect: Dialect): ChangeText | string {
+export function changeText(source: ChangeSource, change: Change, writer: SqlWriter): ChangeText | string {
   const { tree, text, start } = source;
+  const { dialect } = writer;
   const cut = (span: Span): string => text.slice(span.start - start, span.end - start);
   if (tree.kind !== "update" && tree.kind !== "delete") return "it is no single UPDATE or DELETE";
   if (tree.with?.tables.some(({ body }) => body.kind !== "query")) return "its WITH changes rows itself";
-  if (tree.currentOf) return "WHERE CURRENT OF speaks of the row of a cursor";
+  if (tree.currentOf) return "WHERE CURRENT OF means the row of a cursor";
   const target = change.relation?.source;
   if (target?.kind !== "table") return "its target is a query";
-  if (dialect.id === "tsql" && commonNamed(target, tree.with)) return "its target is a common table expression";
+  if (!dialect.grammar.joinedUpdate && commonNamed(target, tree.with)) return "its target is a common table expression";
   const own = tree.kind === "update" ? tree.target : tree.from;
   const others = tree.kind === "update" ? tree.from : tree.using;
   const listed = tree.kind === "delete" && tree.named.length > 0;
@@ -48,26 +58,62 @@ export function changeText(source: ChangeSource, change: Change, dialect: Dialec
   // In DELETE FROM a USING a, b (mysql) the target is named again in USING.
   const from = listed && others.length > 0 ? others : sources;
   const joined = from.length > 1 || from.some((one) => one.kind === "joined");
-  const ref = target.alias ? target.alias.text : writtenName({ ...target.name, parts: target.name.parts.slice(-1) });
   const order = tree.orderBy.map((item) => `${cut(item.expr)}${item.descending ? " DESC" : ""}`);
-  const limit = tree.limit;
+  const { limit } = tree;
   let tail = "";
   if (order.length > 0) tail += `\nORDER BY ${order.join(", ")}`;
-  if (
-    limit?.count &&
-    (dialect.id === "mysql" || dialect.id === "mariadb" || dialect.id === "sqlite" || dialect.id === "postgresql")
-  )
+  if (limit?.count && writer.limits) {
     tail += `\nLIMIT ${cut(limit.count)}`;
+    if (limit.offset) tail += ` OFFSET ${cut(limit.offset)}`;
+  }
+  const assignments = tree.kind === "update" ? assignmentsOf(tree.assignments, change, cut) : [];
+  const filters = [tree.where, ...from, ...(tree.with?.tables.map(({ body }) => body) ?? []), limit?.count];
   return {
     head: tree.with ? `${withText(tree.with, cut)}\n` : "",
     from: from.map((one) => cut(one)).join(", "),
-    ref,
+    ref: target.alias
+      ? cut(target.alias)
+      : cut(target.name.parts[target.name.parts.length - 1]) || writtenName(target.name),
     joined,
     where: tree.where ? cut(tree.where) : null,
     tail,
-    unsettled: limit !== null && (order.length === 0 || dialect.id === "tsql"),
-    assignments: tree.kind === "update" ? assignmentsOf(tree.assignments, change, cut) : [],
+    top: limit?.count && !writer.limits ? `TOP (${cut(limit.count)})${limit.percent ? " PERCENT" : ""} ` : "",
+    limited: limit !== null,
+    unsettled: unsettledBy(filters, change, limit !== null),
+    assignments,
+    movingValue:
+      tree.kind === "update" &&
+      tree.assignments.some(({ value }) => movingIn(value, (node) => isColumn(node.path[0].text, change)).length > 0),
   };
+}
+
+/** Why two runs may meet different rows. */
+function unsettledBy(
+  filters: readonly (Expr | Source | With["tables"][number]["body"] | null | undefined)[],
+  change: Change,
+  limited: boolean,
+): ChangeText["unsettled"] {
+  let found: ChangeText["unsettled"] = limited ? "limit" : null;
+  for (const filter of filters) {
+    if (!filter) continue;
+    for (const { chance } of movingIn(filter, (node) => isColumn(node.path[0].text, change))) {
+      if (chance) return "chance";
+      found ??= "clock";
+    }
+    walk(filter, (node) => {
+      // Oracle numbers rows as it comes upon them.
+      if (node.kind === "column" && node.path.length === 1 && /^rownum$/i.test(node.path[0].text)) found ??= "limit";
+      if (node.kind === "query" && (node.limit || (node.body.kind === "select" && node.body.top))) found ??= "limit";
+      return undefined;
+    });
+  }
+  return found;
+}
+
+/** Whether a bare word is a column of one of the tables that take part. */
+function isColumn(word: string, change: Change): boolean {
+  const name = change.names.fold({ text: word, quoted: false });
+  return change.scope.relations.some(({ table }) => columnNamed(table, name) !== undefined);
 }
 
 function commonNamed(target: Extract<Source, { kind: "table" }>, clause: With | null): boolean {
@@ -112,4 +158,30 @@ function assignmentsOf(
     });
   }
   return list;
+}
+
+/**
+ * The change, made to act on the rows whose keys a copy holds; null where it takes its values from a join that two runs may
+ * answer differently.
+ */
+export function onKeys(
+  source: ChangeSource,
+  text: ChangeText,
+  target: string,
+  among: (alias: string) => string,
+): string | null {
+  const { tree } = source;
+  const cut = (span: Span): string => source.text.slice(span.start - source.start, span.end - source.start);
+  if (tree.kind === "delete") return `DELETE FROM ${target}\nWHERE ${among(target)}`;
+  if (tree.kind !== "update") return null;
+  const sets = tree.assignments.map((one) => cut(one)).join(", ");
+  if (!text.joined) {
+    const ownFrom = tree.from.length > 0 ? `\nFROM ${text.from}` : "";
+    const written = tree.target.map((one) => cut(one)).join(", ");
+    return `${text.head}UPDATE ${written} SET ${sets}${ownFrom}\nWHERE ${among(text.ref)}`;
+  }
+  if (text.unsettled !== "clock" || !tree.where) return null;
+  const { start, end } = tree.where;
+  const at = (offset: number): number => offset - source.start;
+  return `${source.text.slice(0, at(start))}(${cut(tree.where)})\n  AND ${among(text.ref)}${source.text.slice(at(end))}`;
 }

@@ -1,22 +1,48 @@
+import type { Catalog } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
 import type { Policy } from "../policy.ts";
+import type { Dialect } from "../sql/dialects/dialect.ts";
 
-/** Gives out names for copies: by the policy's pattern, each only once. */
+/** Characters that a name may have; Oracle before 12.2 ends at 30, and nobody is told here which server it is. */
+const LONGEST: Record<Dialect["id"], number> = {
+  postgresql: 63,
+  mysql: 64,
+  mariadb: 64,
+  sqlite: 128,
+  tsql: 116,
+  plsql: 30,
+  jet: 64,
+};
+
+/** Gives out names for copies: by the policy's pattern, each only once, and none that is there already. */
 export class CopyNames {
   readonly #pattern: string;
   readonly #date: string;
+  readonly #longest: number;
   readonly #given = new Set<string>();
 
-  constructor(policy: Policy, date: string) {
+  constructor(policy: Policy, date: string, dialect: Dialect, catalog: Catalog | null) {
     this.#pattern = policy.backup?.name ?? "{table}_before_{date}";
     this.#date = date;
+    this.#longest = LONGEST[dialect.id];
+    for (const table of catalog?.tables() ?? []) this.taken(table.name);
+    for (const view of catalog?.objects("view") ?? []) this.taken(view.name);
   }
 
-  /** A name for the copy of a table. */
-  next(table: Pick<Table, "name">): string {
-    const filled = this.#pattern.replaceAll("{table}", table.name).replaceAll("{date}", this.#date);
-    const upper = table.name === table.name.toUpperCase() && /[A-Z]/.test(table.name);
-    const base = (upper ? filled.toUpperCase() : filled).replace(/_+$/, "");
+  /** A name that the script uses itself. */
+  taken(name: string): void {
+    this.#given.add(name.toLowerCase());
+  }
+
+  /** A name for the copy of a table; `suffix` tells what it holds besides: `_new` for the keys of rows that came. */
+  next(table: Pick<Table, "name"> & Partial<Pick<Table, "written">>, suffix = ""): string {
+    const own = table.written?.[table.written.length - 1] ?? table.name;
+    const fill = (name: string): string =>
+      this.#pattern.replaceAll("{table}", () => name).replaceAll("{date}", () => this.#date);
+    const upper = own === own.toUpperCase() && /[A-Z]/.test(own);
+    const cased = (text: string): string => (upper ? text.toUpperCase() : text);
+    const rest = cased(fill("")).length + suffix.length + 3;
+    const base = cased(fill(own.slice(0, Math.max(1, this.#longest - rest))).replace(/_+$/, "") + suffix);
     let name = base;
     for (let n = 2; this.#given.has(name.toLowerCase()); n++) name = `${base}_${n}`;
     this.#given.add(name.toLowerCase());

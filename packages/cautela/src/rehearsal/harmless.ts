@@ -24,6 +24,12 @@ const BUILT_IN = new Set(
   ).split(" "),
 );
 
+/** What may happen when a query is run; null: it only reads. `writes`: it may write, and is not only unknown. */
+export function harmOf(sql: string, catalog: Catalog): { why: string; writes: boolean } | null {
+  const why = harm(sql, catalog);
+  return why === null ? null : { why, writes: / (?:may|could) write/.test(why) };
+}
+
 /**
  * Why a query is not run against a database without being asked: it is more than a SELECT, or calls a function that is
  * volatile or not known to be harmless, itself or through a view. Null: it only reads.

@@ -4,7 +4,7 @@ import { columnNamed } from "../catalog/columns.ts";
 import { shownName, type Table } from "../catalog/model.ts";
 import type { AssignedText, ChangeText } from "./change-text.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
-import type { SqlWriter } from "./sql-writer.ts";
+import type { SqlWriter } from "./writing/writer.ts";
 
 // What is run before a change and only reads: counts, previews, control figures.
 
@@ -14,44 +14,53 @@ export function where(text: ChangeText): string {
 
 export function count(sheet: Sheet, text: ChangeText, table: Table | undefined, key: readonly string[] | null): void {
   const { writer } = sheet;
-  const sql = countSql(writer, text, key, true);
+  const sql = countSql(writer, text, table, key, true);
   if (sql === null) {
     sheet.reason(
       "a row can be met several times by the join, and without a key they cannot be told apart: no count was written",
     );
     return;
   }
-  sheet.add("before", "count", "How many rows it touches", sql);
-  const changing = changingSql(writer, text, table, true);
-  if (changing !== null) sheet.add("before", "count", "How many of them really change", changing);
+  sheet.add(sheet.early, "count", "How many rows it touches", sql);
+  const changing = changingSql(writer, text, table, null, true);
+  if (changing !== null) sheet.add(sheet.early, "count", "How many of them really change", changing);
 }
 
 /** The query that counts the rows; null where it cannot be written. `capped`: it may stop where the writer is told to. */
 export function countSql(
   writer: SqlWriter,
   text: ChangeText,
+  table: Table | undefined,
   key: readonly string[] | null,
   capped = false,
 ): string | null {
   const rest = `FROM ${text.from}${where(text)}${text.tail}`;
-  if (!text.joined && text.tail === "") return `${text.head}${writer.count("rows_touched", rest, capped)}`;
-  if (text.unsettled && writer.dialect.id === "tsql") return null;
+  if (!text.joined && text.tail === "" && !text.limited)
+    return `${text.head}${writer.count("rows_touched", rest, capped)}`;
+  if (text.limited && !writer.limits) return null;
   if (text.joined && !key) return null;
-  const one = text.joined && key ? `DISTINCT ${writer.columns(text.ref, key)}` : "1 AS one";
+  const one = text.joined && key ? `DISTINCT ${writer.columns(text.ref, table, key)}` : "1 AS one";
   return `${text.head}${writer.count("rows_touched", `FROM (SELECT ${one} ${rest})${writer.as("touched")}`, capped)}`;
 }
 
-/** The query that counts the rows whose values really change; null where they cannot be told beforehand. */
+/**
+ * The query that counts the rows whose values really change; null where they cannot be told beforehand. With a `key` rows
+ * that a join meets several times are counted once.
+ */
 export function changingSql(
   writer: SqlWriter,
   text: ChangeText,
   table: Table | undefined,
+  key: readonly string[] | null,
   capped = false,
 ): string | null {
   const differing = differences(writer, text, table);
-  if (differing === null || text.joined || text.tail !== "") return null;
+  if (differing === null || (text.joined && !key) || text.tail !== "" || text.limited) return null;
   const also = text.where === null ? "" : `(${text.where})\n  AND `;
-  return `${text.head}${writer.count("rows_changed", `FROM ${text.from}\nWHERE ${also}(${differing})`, capped)}`;
+  const rest = `FROM ${text.from}\nWHERE ${also}(${differing})`;
+  if (!text.joined || !key) return `${text.head}${writer.count("rows_changed", rest, capped)}`;
+  const keys = `FROM (SELECT DISTINCT ${writer.columns(text.ref, table, key)} ${rest})${writer.as("touched")}`;
+  return `${text.head}${writer.count("rows_changed", keys, capped)}`;
 }
 
 /** The condition under which at least one value really changes; null where a value cannot be written out. */
@@ -61,7 +70,8 @@ function differences(writer: SqlWriter, text: ChangeText, table: Table | undefin
   for (const { column, value, assignment } of text.assignments) {
     if (value === "" || (assignment.value.kind === "literal" && assignment.value.type === "default")) return null;
     const known = columnNamed(table, column);
-    parts.push(writer.differs(`${text.ref}.${writer.name(column)}`, writer.stored(`(${value})`, known)));
+    if (known && !writer.equatable(known)) return null;
+    parts.push(writer.differs(`${text.ref}.${writer.column(table, column)}`, writer.stored(`(${value})`, known)));
   }
   return parts.join(" OR ");
 }
@@ -74,12 +84,12 @@ export function preview(
 ): void {
   const { writer } = sheet;
   const key = look ?? [];
-  const columns: string[] = key.map((one) => `${text.ref}.${writer.name(one)}`);
+  const columns: string[] = key.map((one) => `${text.ref}.${writer.column(table, one)}`);
   const before: string[] = [];
-  const ordered = writer.dialect.id === "mysql" || writer.dialect.id === "mariadb";
+  const ordered = writer.assignsInOrder;
   let shown = 0;
   for (const { column, value, assignment } of text.assignments) {
-    const name = writer.name(column);
+    const name = writer.column(table, column);
     if (value === "")
       sheet.reason(`the new value of ${column} comes from a query of several columns, and is not shown`);
     else if (assignment.value.kind === "literal" && assignment.value.type === "default")
@@ -99,32 +109,26 @@ export function preview(
     sheet.reason(
       "a row that the join meets several times stands in the preview as often, and only one of its new values is written",
     );
-  if (text.unsettled)
-    sheet.reason(
-      "it takes some of the rows, and without an order nobody can say which: the preview shows all that it may take",
-    );
+  if (text.movingValue)
+    sheet.reason("a new value depends on the clock or on chance: the preview shows another one than will be written");
   const tail =
-    text.tail !== "" && !text.unsettled
-      ? text.tail
-      : key.length > 0
-        ? `\nORDER BY ${writer.columns(text.ref, key)}`
-        : "";
+    text.tail !== "" ? text.tail : key.length > 0 ? `\nORDER BY ${writer.columns(text.ref, table, key)}` : "";
   const rest = `FROM ${text.from}${where(text)}${tail}`;
   const limited = /\nLIMIT /.test(tail);
   const body = limited
     ? `SELECT ${columns.join(",\n       ")}\n${rest}`
     : writer.first(PREVIEW, columns.join(",\n       "), rest);
-  sheet.add("before", "preview", "Old and new values side by side", `${text.head}${body}`);
+  sheet.add(sheet.early, "preview", "Old and new values side by side", `${text.head}${body}`);
 }
 
-export function rows(sheet: Sheet, text: ChangeText, key: readonly string[] | null): void {
+export function rows(sheet: Sheet, text: ChangeText, table: Table | undefined, key: readonly string[] | null): void {
   const { writer } = sheet;
-  const order =
-    text.tail !== "" && !text.unsettled ? text.tail : key ? `\nORDER BY ${writer.columns(text.ref, key)}` : "";
-  const list = `${text.joined ? "DISTINCT " : ""}${text.ref}.*`;
+  const order = text.tail !== "" ? text.tail : key ? `\nORDER BY ${writer.columns(text.ref, table, key)}` : "";
+  const list = `${text.ref}.*`;
   const rest = `FROM ${text.from}${where(text)}${order}`;
+  if (text.joined) sheet.reason("a row that the join meets several times stands in the preview as often");
   sheet.add(
-    "before",
+    sheet.early,
     "preview",
     "The rows that go",
     `${text.head}${/\nLIMIT /.test(order) ? `SELECT ${list}\n${rest}` : writer.first(PREVIEW, list, rest)}`,
@@ -137,34 +141,35 @@ const NUMERIC =
 /** Figures that are compared before and after: rows, and the sums of numbers that change. */
 export function figures(
   sheet: Sheet,
-  phase: "before" | "after",
+  phase: "before" | "change" | "after",
   table: Table,
   assignments: readonly AssignedText[],
-  fired: readonly FiredRipple[],
+  others: readonly Table[],
 ): void {
   const { writer } = sheet;
   const sums = assignments
     .filter(({ column }) => NUMERIC.test(columnNamed(table, column)?.type ?? ""))
-    .map(({ column }) => `, SUM(${writer.name(column)}) AS ${writer.name(`sum_${column.toLowerCase()}`)}`);
+    .map(({ column }) => `, SUM(${writer.column(table, column)}) AS ${writer.name(`sum_${column.toLowerCase()}`)}`);
   sheet.add(
     phase,
     "figure",
     `Control figures of ${shownName(table)}`,
     `SELECT COUNT(*) AS all_rows${[...new Set(sums)].join("")}\nFROM ${writer.table(table)}`,
   );
-  for (const other of touchedTables(fired, table))
-    sheet.add(
-      phase,
-      "figure",
-      `Control figures of ${shownName(other)}`,
-      `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(other)}`,
-    );
+  for (const other of others)
+    if (other !== table)
+      sheet.add(
+        phase,
+        "figure",
+        `Control figures of ${shownName(other)}`,
+        `SELECT COUNT(*) AS all_rows\nFROM ${writer.table(other)}`,
+      );
 }
 
 /** What the control figures should be afterwards, worked out from the change itself. */
 export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: readonly FiredRipple[]): void {
   const { writer } = sheet;
-  if (text.joined || text.tail !== "" || text.unsettled) return;
+  if (text.joined || text.tail !== "" || text.limited || text.unsettled || text.movingValue) return;
   // A trigger that changes the row, drops it, or changes the table again has an arithmetic of its own.
   const disturbed = fired.some(
     ({ ripple }) =>
@@ -180,7 +185,7 @@ export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: 
     const known = columnNamed(table, column);
     const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");
     if (!known || !NUMERIC.test(known.type) || !plain) continue;
-    const sum = split(writer.stored(`(${value})`, known), `${text.ref}.${writer.name(column)}`);
+    const sum = split(writer.stored(`(${value})`, known), `${text.ref}.${writer.column(table, column)}`);
     columns.push(`SUM(${sum}) AS ${writer.name(`expected_sum_${column.toLowerCase()}`)}`);
   }
   if (columns.length > 0)
@@ -190,14 +195,6 @@ export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: 
       "What the figures should be afterwards",
       `${text.head}SELECT ${columns.join(", ")}\nFROM ${text.from}`,
     );
-}
-
-function touchedTables(fired: readonly FiredRipple[], own: Table): Table[] {
-  const tables = new Set<Table>();
-  for (const { ripple } of fired)
-    for (const { written, relation } of ripple.nodes)
-      if (written && relation?.object === "table" && relation !== own) tables.add(relation);
-  return [...tables];
 }
 
 /** What a ripple may do that the queries do not show. */

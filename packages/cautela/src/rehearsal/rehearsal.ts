@@ -8,20 +8,29 @@ export const PHASES: readonly Phase[] = ["before", "change", "after", "restore"]
 /** One query of a rehearsal. */
 export interface RehearsalQuery {
   phase: Phase;
-  /** `count`, `preview` and `figure` only read; `copy` makes a table; the others change rows. */
-  purpose: "count" | "preview" | "figure" | "copy" | "guarded" | "change" | "check" | "restore";
+  /**
+   * `count`, `preview`, `figure` and `check` only read; `copy` makes or fills a table that keeps rows; `guarded` and
+   * `change` are the change itself, with an assertion and without; `script` is a statement of the script that the changes
+   * need; `restore` puts back.
+   */
+  purpose: "count" | "preview" | "figure" | "copy" | "guarded" | "change" | "script" | "check" | "restore";
   title: string;
   /** Without a terminator; several statements where the dialect needs them. */
   sql: string;
 }
 
-/** The rehearsal of one changing statement. */
+/** The rehearsal of one statement of the script. */
 export interface RehearsalSheet {
   /** The index of the statement, from 0. */
   statement: number;
   line: number;
   kind: string;
+  /** The table or view that it changes; the first one where there are several. */
   target: string;
+  /**
+   * In their order. What is looked at and copied in the phase `change` depends on what the script has done before; it
+   * stands in that phase ahead of the change.
+   */
   queries: RehearsalQuery[];
   /** What could not be written truthfully, and why. */
   reasons: string[];
@@ -29,6 +38,19 @@ export interface RehearsalSheet {
   privileges: Privilege[];
   /** The number of rows that the author expects; null without a comment. */
   expected: { rows: number; atMost: boolean } | null;
+  /** The line of an earlier statement on which its rows depend: counted before that, they are others. Null: none. */
+  dependsOn: number | null;
+  /** A batch separator (GO) follows in the script. */
+  endsBatch: boolean;
+}
+
+/** What stands around the queries of a phase, so that a client program runs them as one. */
+export interface PhaseFrame {
+  /** Lines for the client program: stop at the first error. */
+  client: readonly string[];
+  /** Statements of the script that choose the database or the path, and the start of the transaction. */
+  head: readonly string[];
+  foot: readonly string[];
 }
 
 /** The queries that a careful person runs by hand, version 1 of the format `cautela.rehearsal`. */
@@ -37,5 +59,7 @@ export interface Rehearsal {
   version: 1;
   path: string;
   dialect: DialectId;
+  /** In the order of the script. They are undone in the opposite order. */
   sheets: RehearsalSheet[];
+  frames: Record<Phase, PhaseFrame>;
 }

@@ -1,74 +1,107 @@
 import { privilegesOf } from "../analysis/privileges.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import type { Catalog } from "../catalog/catalog.ts";
 import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
+import { changeSheet, type SheetContext } from "./change-sheet.ts";
 import { CopyNames } from "./copy-names.ts";
-import { harm } from "./harmless.ts";
-import type { Rehearsal, RehearsalSheet } from "./rehearsal.ts";
-import { sheetsOf } from "./sheets.ts";
-import { SqlWriter } from "./sql-writer.ts";
+import { PHASES, type Phase, type PhaseFrame, type Rehearsal, type RehearsalSheet } from "./rehearsal.ts";
+import { type ScriptStep, scriptSteps } from "./script-steps.ts";
+import { Sheet } from "./sheet.ts";
+import { structureSheet } from "./structure-sheet.ts";
+import { sqlWriter } from "./writing/index.ts";
 
 export interface RehearseOptions {
   /** One statement of the script, by its index. */
   statement?: number;
   /** The day that goes into the names of copies, as it is to be written: `20261125`. */
   date?: string;
-  /** Counts stop behind so many rows; without it they count all. Not for tsql, plsql and jet. */
+  /** Counts stop after this many rows; without it they count all. Not for tsql, plsql and jet. */
   countUpTo?: number;
 }
 
 /**
- * Writes the rehearsal of each changing statement of a review: count, preview with old and new values, control figures,
- * copies, the guarded change, the checks afterwards, the restore. Pure; nothing is run.
+ * Writes the rehearsal of a review, statement by statement in the order of the script: count, preview with old and new
+ * values, control figures, copies, the guarded change, the checks afterwards, the restore. What depends on an earlier
+ * statement is looked at and copied in the change, at its place. Pure; nothing is run.
  *
  * @example
  * rehearse(review(script, { catalog }), { date: "20261125" }).sheets[0].queries
  */
 export function rehearse(review: Review, options: RehearseOptions = {}): Rehearsal {
-  const writer = new SqlWriter(dialects[review.dialect], options.countUpTo ?? null);
-  const names = new CopyNames(review.policy, options.date ?? "");
+  const writer = sqlWriter(dialects[review.dialect], options.countUpTo ?? null);
+  writer.spelled = (schema, name) => review.before?.get(schema, name) ?? review.catalog?.get(schema, name);
+  const names = new CopyNames(review.policy, options.date ?? "", writer.dialect, review.catalog);
+  for (const table of review.before?.tables() ?? []) names.taken(table.name);
+  const context: SheetContext = { writer, names, policy: review.policy, alone: options.statement !== undefined };
   const sheets: RehearsalSheet[] = [];
-  const touched = new Map<string, number>();
-  for (const statement of review.statements) {
-    const source = review.sources.get(statement.index);
-    if (!source) continue;
-    const fired = review.ripples.get(statement.index) ?? [];
-    const made = sheetsOf(statement, source, fired, writer, names);
-    for (const sheet of made) {
-      sheet.privileges = privilegesOf(source.tree, review.catalog, named(fired) ?? sheet.target);
-      if (review.catalog) takeOutHarm(sheet, review.catalog);
-      // Queries that are run before the whole script meet rows as they are before its first statement.
-      const earlier = touched.get(sheet.target);
-      if (earlier !== undefined && earlier !== statement.line)
-        sheet.reasons.push(`line ${earlier} writes ${sheet.target} before: its figures hold only once that has run`);
+  const head: string[] = [];
+  let changes = false;
+  for (const step of scriptSteps(review)) {
+    const sheet = sheetOf(step, context);
+    const ended = review.read[step.statement.index]?.terminator === "batch";
+    if (!sheet) {
+      if (ended && sheets.length > 0) sheets[sheets.length - 1].endsBatch = true;
+      continue;
     }
-    for (const { table } of statement.writes) if (!touched.has(table)) touched.set(table, statement.line);
+    sheet.endsBatch = ended;
+    changes ||= step.does !== "other";
+    if (!changes && places(step)) head.push(step.source.text);
+    sheet.privileges =
+      step.does === "rows"
+        ? privilegesOf(
+            step.source.tree,
+            step.catalog,
+            viewNamed(step.fired) ?? (sheet.target === "" ? null : sheet.target),
+          )
+        : [];
     // Names of copies are given out in the order of the script, whichever statement is asked for.
-    if (options.statement === undefined || options.statement === statement.index) sheets.push(...made);
+    if (options.statement === undefined || options.statement === step.statement.index) sheets.push(sheet);
   }
-  return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets };
+  const whole = changes ? sheets : [];
+  const transactional = !whole.some(({ queries }) =>
+    queries.some(({ phase, sql }) => phase === "restore" && writer.commits(sql)),
+  );
+  const frames = {} as Record<Phase, PhaseFrame>;
+  for (const phase of PHASES)
+    frames[phase] = writer.frame(phase, transactional, phase === "change" && !context.alone ? [] : head);
+  return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets: whole, frames };
+}
+
+function sheetOf(step: ScriptStep, context: SheetContext): RehearsalSheet | null {
+  switch (step.does) {
+    case "rows":
+      return changeSheet(step, context);
+    case "structure":
+      return structureSheet(step, context);
+    case "other": {
+      const { tree } = step.source;
+      // A look of the author's own is no part of the change.
+      if (tree.kind === "select" && !takesInto(tree)) return null;
+      const sheet = new Sheet(step, context.writer, context.alone);
+      if (tree.kind === "unread") sheet.reason("it could not be read, so nothing is kept of what it may change");
+      sheet.add("change", "script", "As the script has it", step.source.text);
+      return sheet.done();
+    }
+  }
+}
+
+function takesInto({ query }: Extract<ScriptStep["source"]["tree"], { kind: "select" }>): boolean {
+  const { body } = query;
+  return (
+    query.into !== null ||
+    (body.kind === "select" &&
+      (body.into !== null ||
+        body.items.some(({ expr }) => expr.kind !== "column" && expr.kind !== "star" && expr.kind !== "literal")))
+  );
+}
+
+/** Statements that decide which database or schema names mean. */
+function places({ source: { tree } }: ScriptStep): boolean {
+  return tree.kind === "setting" && /^(?:database|search_path|current_schema)$/.test(tree.name);
 }
 
 /** The view that a statement names: the rights to it are asked for, not those to the table behind it. */
-function named(fired: readonly FiredRipple[]): string | null {
+function viewNamed(fired: readonly FiredRipple[]): string | null {
   const root = fired.find(({ ripple }) => ripple.nodes[0].object === "view")?.ripple.nodes[0];
   return root?.name ?? null;
-}
-
-/** Nothing that is run beforehand may write, whatever functions the statement calls. */
-function takeOutHarm(sheet: RehearsalSheet, catalog: Catalog): void {
-  const looks = sheet.queries.filter(({ purpose }) => purpose === "count" || purpose === "preview");
-  for (const { sql } of looks) {
-    const why = harm(sql, catalog);
-    if (why === null) continue;
-    if (!/ (?:may|could) write/.test(why)) {
-      const said = `${why}: make sure that it only reads before you run the queries`;
-      if (!sheet.reasons.includes(said)) sheet.reasons.push(said);
-      continue;
-    }
-    sheet.queries = sheet.queries.filter(({ phase }) => phase === "change");
-    sheet.reasons.push(`${why}, so no query was written that would call it beforehand`);
-    return;
-  }
 }

@@ -1,103 +1,115 @@
-import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { tableKey } from "../catalog/catalog.ts";
 import { shownName, type Table } from "../catalog/model.ts";
-import { type Kept, keyOf, type Sheet } from "./sheet.ts";
+import type { Policy } from "../policy.ts";
+import { onlyTells } from "./audit.ts";
+import type { Added, Circle, Kept, OwnTrigger } from "./kept.ts";
+import type { ScriptStep } from "./script-steps.ts";
+import type { Sheet } from "./sheet.ts";
 
+/**
+ * Writes how the rows of one statement are put back: rows that came go, children first; rows that went come, parents
+ * first; then values are set back. Each step compares first, so that what has come back already, or has never gone, stays.
+ */
 export function restore(
   sheet: Sheet,
-  kind: string,
-  table: Table,
-  key: readonly string[] | null,
-  copy: string,
+  step: ScriptStep,
+  policy: Policy,
   kept: readonly Kept[],
-  fired: readonly FiredRipple[],
-  changed: readonly string[],
+  added: readonly Added[],
 ): void {
+  if (kept.length === 0 && added.length === 0) return;
   const { writer } = sheet;
-  const own: string[] = [];
-  const wholeCopy = fired.some(({ ripple }) => ripple.nodes[0]?.object === "view");
-  if (kind === "update") {
-    if (!key) {
-      sheet.reason(
-        "the key of its rows changes and they have no other one: which row was which cannot be told afterwards, so no restore was written",
-      );
-      return;
-    }
-    const columns = writer.writable(table).filter((column) => !key.includes(column));
-    const touched = touchedColumns(table, changed, fired);
-    const back = touched ? columns.filter((column) => touched.has(column)) : columns;
-    if (back.length === 0) {
-      sheet.reason("the catalog knows none of the columns that it sets, so no restore was written");
-      return;
-    }
-    own.push(writer.setBack(table, copy, key, back));
-  } else if (wholeCopy && key) own.push(...writer.putBack(table, copy, key));
-  else if (wholeCopy)
-    sheet.reason(
-      "rows of the view's table have no key, so those that are missing cannot be told: no restore was written",
-    );
-  else own.push(...writer.putBack(table, copy, null));
-  putTogether(sheet, table, own, kept);
-}
-
-/** The columns of a table that a change gives other values, triggers and the engine included; null where it may be any. */
-function touchedColumns(table: Table, changed: readonly string[], fired: readonly FiredRipple[]): Set<string> | null {
-  const touched = new Set(changed);
-  for (const { ripple } of fired) {
-    for (const node of ripple.nodes) {
-      if (node.relation !== table) continue;
-      // A trigger that changes the table again.
-      if (node.id !== 0 && node.columns === null) return null;
-      for (const column of node.columns ?? []) touched.add(column);
-    }
-    for (const { kind, node, columns } of ripple.notes)
-      if ((kind === "rewrites" || kind === "stamps") && ripple.nodes[node].relation === table)
-        for (const column of columns) touched.add(column);
-  }
-  return touched;
-}
-
-/** The statements of a restore in their order, with triggers off where the engine can do that. */
-export function putTogether(sheet: Sheet, table: Table, own: readonly string[], kept: readonly Kept[]): void {
-  const { writer } = sheet;
-  if (own.length === 0) return;
+  const { order, circles } = inOrder([...new Set([...kept, ...added].map(({ table }) => table))]);
+  const place = (table: Table): number => order.indexOf(table);
+  const parentsFirst = [...kept].sort((a, b) => place(a.table) - place(b.table));
+  const childrenFirst = [...added].sort((a, b) => place(b.table) - place(a.table));
+  // Where keys were rewritten, children are moved back before the rows with the new keys go.
+  const rekeyed = (table: Table): boolean =>
+    step.written.some((one) => one.table === table && one.columns !== null && !one.actions.has("insert"));
   const steps: string[] = [];
-  const guarded = [table, ...kept.map((one) => one.table)].flatMap((one) => {
-    const own = sheet.triggers.get(one)?.filter(({ timing }) => timing !== "instead") ?? [];
-    return own.length > 0 ? [{ table: one, triggers: own }] : [];
-  });
-  for (const one of guarded) steps.push(...writer.triggers(one.table, one.triggers, false));
-  steps.push(...own);
-  for (const one of kept) steps.push(...keptBack(sheet, one));
-  for (const one of guarded) steps.push(...writer.triggers(one.table, one.triggers, true));
-  if (guarded.length > 0 && /^(?:sqlite|mysql|mariadb)$/.test(writer.dialect.id))
+  for (const one of childrenFirst) if (!rekeyed(one.table)) steps.push(writer.removeAdded(one));
+  for (const one of parentsFirst) if (one.removed) steps.push(...writer.putBack(one));
+  for (const one of parentsFirst) if (one.changed.length > 0 && one.key) steps.push(writer.setBack(one, one.changed));
+  for (const one of childrenFirst) if (rekeyed(one.table)) steps.push(writer.removeAdded(one));
+  if (steps.length === 0) return;
+  const triggers = disturbing(step, policy, kept, added);
+  const lost = triggers.find(({ trigger }) => writer.recreatesTriggers && trigger.body === null);
+  if (lost) {
     sheet.reason(
-      `${writer.dialect.title} cannot switch triggers off: the restore takes them away and makes them anew, so nobody else should be at work then`,
+      `the text of trigger ${lost.trigger.name} is not in the catalog, so it cannot be created again after a restore: no restore was written`,
     );
-  for (const [i, step] of steps.entries())
-    sheet.add("restore", "restore", i === 0 ? `Put ${shownName(table)} back as it was` : `Step ${i + 1}`, step);
+    return;
+  }
+  if (triggers.length > 0 && writer.recreatesTriggers)
+    sheet.reason(
+      `${writer.dialect.title} cannot switch triggers off: the restore drops ${triggers.map(({ trigger }) => trigger.name).join(", ")} and creates ${triggers.length === 1 ? "it" : "them"} again, so nobody else should be at work then`,
+    );
+  const { statements } = writer.restoring({ kept, added, triggers, circles }, steps);
+  const names = [...new Set([...kept, ...added].map(({ table }) => shownName(table)))];
+  sheet.addAll(
+    "restore",
+    "restore",
+    `Put ${names.join(", ")} back as ${names.length === 1 ? "it was" : "they were"}`,
+    statements,
+  );
 }
 
-function keptBack(sheet: Sheet, { table, copy, how }: Kept): string[] {
-  const { writer } = sheet;
-  const key = keyOf(table);
-  const shown = shownName(table);
-  switch (how) {
-    case "added":
-      return key ? [writer.removeNew(table, copy, key)] : [];
-    case "deleted":
-      return writer.putBack(table, copy, key);
-    case "updated":
-    case "whole": {
-      if (!key) {
-        if (how === "whole") return [`DELETE FROM ${writer.table(table)}`, ...writer.putBack(table, copy, null)];
-        sheet.reason(`rows of ${shown} have no key, so they cannot be put back one by one`);
-        return [];
-      }
-      const columns = writer.writable(table).filter((column) => !key.includes(column));
-      const steps = how === "whole" ? [writer.removeNew(table, copy, key)] : [];
-      if (columns.length > 0) steps.push(writer.setBack(table, copy, key, columns));
-      if (how === "whole") steps.push(...writer.putBack(table, copy, key));
-      return steps;
+/** The triggers that would write, rewrite or refuse during a restore. */
+function disturbing(
+  { catalog }: ScriptStep,
+  policy: Policy,
+  kept: readonly Kept[],
+  added: readonly Added[],
+): OwnTrigger[] {
+  if (!catalog) return [];
+  const events = new Map<Table, Set<string>>();
+  const fires = (table: Table, event: string): void => {
+    events.set(table, (events.get(table) ?? new Set()).add(event));
+  };
+  for (const { table, removed, changed } of kept) {
+    if (removed) fires(table, "insert");
+    if (changed.length > 0) fires(table, "update");
+  }
+  for (const { table } of added) fires(table, "delete");
+  const list: OwnTrigger[] = [];
+  for (const [table, own] of events) {
+    for (const trigger of catalog.triggersOf(tableKey(table.schema, table.name))) {
+      if (trigger.timing === "instead" || trigger.enabled === "off" || trigger.enabled === "replica") continue;
+      if (!trigger.events.some((event) => own.has(event)) || onlyTells(trigger, catalog, policy)) continue;
+      list.push({ table, trigger });
     }
   }
+  return list;
+}
+
+/** Tables with parents before children, and the keys that make that impossible. */
+function inOrder(tables: readonly Table[]): { order: Table[]; circles: Circle[] } {
+  const order: Table[] = [];
+  const circles: Circle[] = [];
+  const byKey = new Map(tables.map((table) => [tableKey(table.schema, table.name), table]));
+  const left = new Set(tables);
+  for (const table of tables)
+    for (const key of table.foreignKeys) if (byKey.get(key.table) === table) circles.push({ table, key });
+  while (left.size > 0) {
+    const free = [...left].filter((table) =>
+      table.foreignKeys.every(({ table: parent }) => {
+        const found = byKey.get(parent);
+        return !found || found === table || !left.has(found);
+      }),
+    );
+    if (free.length === 0) {
+      // A circle: one of them goes first, and the keys that it breaks are put off.
+      const [first] = left;
+      for (const key of first.foreignKeys) {
+        const parent = byKey.get(key.table);
+        if (parent && parent !== first && left.has(parent)) circles.push({ table: first, key });
+      }
+      free.push(first);
+    }
+    for (const table of free) {
+      order.push(table);
+      left.delete(table);
+    }
+  }
+  return { order, circles };
 }

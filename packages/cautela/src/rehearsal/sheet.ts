@@ -1,7 +1,6 @@
-import type { Table } from "../catalog/model.ts";
-import type { ChangeSource, StatementReview } from "../result.ts";
-import type { Phase, RehearsalQuery, RehearsalSheet } from "./rehearsal.ts";
-import type { SqlWriter } from "./sql-writer.ts";
+import type { RehearsalQuery, RehearsalSheet } from "./rehearsal.ts";
+import type { ScriptStep } from "./script-steps.ts";
+import type { SqlWriter } from "./writing/writer.ts";
 
 /** Rows that a preview shows at most. */
 export const PREVIEW = 100;
@@ -9,27 +8,51 @@ export const PREVIEW = 100;
 /** A sheet in the making. */
 export class Sheet {
   readonly writer: SqlWriter;
-  readonly triggers: ChangeSource["triggers"];
+  /** Where looks and copies stand: before the script, or in the change where its rows depend on what comes before. */
+  readonly early: "before" | "change";
   readonly #sheet: RehearsalSheet;
+  #table = "";
 
-  constructor(statement: StatementReview, target: string, source: ChangeSource, writer: SqlWriter) {
+  constructor(step: ScriptStep, writer: SqlWriter, alone: boolean) {
     this.writer = writer;
-    this.triggers = source.triggers;
+    const { statement, source, dependsOn } = step;
     const { index, line, kind } = statement;
+    this.early = dependsOn && !alone ? "change" : "before";
     this.#sheet = {
       statement: index,
       line,
       kind,
-      target,
+      target: statement.target ?? step.written[0]?.table.name ?? "",
       queries: [],
       reasons: [],
       privileges: [],
       expected: source.expected,
+      dependsOn: dependsOn?.line ?? null,
+      endsBatch: false,
     };
   }
 
-  add(phase: Phase, purpose: RehearsalQuery["purpose"], title: string, sql: string): void {
-    this.#sheet.queries.push({ phase, purpose, title, sql });
+  add(phase: RehearsalQuery["phase"], purpose: RehearsalQuery["purpose"], title: string, sql: string): void {
+    const whole =
+      this.#table === "" || title === "" || title.endsWith(this.#table) ? title : `${title} of ${this.#table}`;
+    this.#sheet.queries.push({ phase, purpose, title: whole, sql });
+  }
+
+  /** Several statements, the first of which carries the title. */
+  addAll(
+    phase: RehearsalQuery["phase"],
+    purpose: RehearsalQuery["purpose"],
+    title: string,
+    list: readonly string[],
+  ): void {
+    list.forEach((sql, i) => {
+      this.add(phase, purpose, i === 0 ? title : "", sql);
+    });
+  }
+
+  /** From here on titles name the table; empty: no longer. */
+  titled(table: string): void {
+    this.#table = table;
   }
 
   reason(text: string): void {
@@ -43,27 +66,4 @@ export class Sheet {
   done(): RehearsalSheet {
     return this.#sheet;
   }
-}
-
-/** The key by which rows of a table are told apart, of columns that are not given new values. */
-export function keyOf(table: Table, changed: readonly string[] = []): readonly string[] | null {
-  for (const key of [table.primaryKey, ...table.uniqueKeys]) {
-    if (!key || key.partial || key.columns.length === 0) continue;
-    if (key.columns.some((column) => changed.includes(column))) continue;
-    // A unique key may hold NULLs, which match nothing.
-    if (
-      key !== table.primaryKey &&
-      key.columns.some((name) => !table.columns.find((one) => one.name === name)?.required)
-    )
-      continue;
-    return key.columns;
-  }
-  return null;
-}
-
-/** What a table's copy holds, and how it goes back. */
-export interface Kept {
-  table: Table;
-  copy: string;
-  how: "deleted" | "updated" | "added" | "whole";
 }

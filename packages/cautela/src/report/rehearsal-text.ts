@@ -1,4 +1,7 @@
 import { PHASES, type Phase, type Rehearsal, type RehearsalSheet } from "../rehearsal/rehearsal.ts";
+import type { DialectId } from "../sql/dialects/dialect.ts";
+import { escapedMarkdown, fence } from "./markdown-text.ts";
+import { inOneLine } from "./visible.ts";
 
 const HEADINGS: Record<Phase, string> = {
   before: "BEFORE: look, count, and keep a copy",
@@ -7,33 +10,64 @@ const HEADINGS: Record<Phase, string> = {
   restore: "RESTORE: only if the result is wrong",
 };
 
+/** What ends a statement where its text holds semicolons of its own. */
+const WHOLE: Partial<Record<DialectId, { holds: RegExp; write(sql: string): string }>> = {
+  mysql: { holds: /;/, write: (sql) => `DELIMITER //\n${sql}//\nDELIMITER ;` },
+  mariadb: { holds: /;/, write: (sql) => `DELIMITER //\n${sql}//\nDELIMITER ;` },
+  plsql: {
+    holds:
+      /^\s*(?:declare|begin|create\s+(?:or\s+replace\s+)?(?:(?:non)?editionable\s+)?(?:function|procedure|trigger|package|type))\b/i,
+    write: (sql) => `${sql.replace(/;?\s*$/, ";")}\n/`,
+  },
+};
+
+/** A query of a rehearsal as a client program takes it, with what ends it. */
+export function terminated(sql: string, dialect: DialectId): string {
+  const whole = WHOLE[dialect];
+  if (/^\s*[\\.]/.test(sql) || /^\s*(?:whenever|set\s+(?:define|serveroutput))\b/i.test(sql)) return sql;
+  if (whole?.holds.test(sql)) return whole.write(sql);
+  return /;\s*$/.test(sql) ? sql : `${sql};`;
+}
+
 /** One phase of a rehearsal as a file that can be run, with headings; null where it holds nothing. */
 export function rehearsalPhase(rehearsal: Rehearsal, phase: Phase): string | null {
   // What was done last is undone first.
   const sheets = phase === "restore" ? [...rehearsal.sheets].reverse() : rehearsal.sheets;
   const parts = sheets.map((sheet) => sheetPhase(sheet, phase, rehearsal)).filter((part) => part !== null);
   if (parts.length === 0) return null;
-  return `-- ${HEADINGS[phase]}${rehearsal.path === "" ? "" : ` (${rehearsal.path})`}\n\n${parts.join("\n")}`;
+  const { dialect, frames, path } = rehearsal;
+  const { client, head, foot } = frames[phase];
+  const above = [...client, ...head.map((sql) => terminated(sql, dialect))];
+  // What follows may have to stand first in its batch.
+  if (dialect === "tsql" && above.length > 0) above.push("GO");
+  return [
+    `-- ${HEADINGS[phase]}${path === "" ? "" : ` (${inOneLine(path)})`}\n`,
+    ...(above.length > 0 ? [`${above.join("\n")}\n`] : []),
+    ...parts,
+    ...(foot.length > 0 ? [`${foot.map((sql) => terminated(sql, dialect)).join("\n")}\n`] : []),
+  ].join("\n");
 }
 
 function sheetPhase(sheet: RehearsalSheet, phase: Phase, { dialect }: Rehearsal): string | null {
   const queries = sheet.queries.filter((query) => query.phase === phase);
   const reasons = phase === "before" ? sheet.reasons : [];
   if (queries.length === 0 && reasons.length === 0) return null;
-  const lines = [`-- line ${sheet.line}: ${sheet.kind} of ${sheet.target}`];
+  const lines = [`-- ${inOneLine(headline(sheet))}`];
   if (phase === "before" && sheet.privileges.length > 0)
-    lines.push(`-- needs: ${sheet.privileges.map(({ right, object }) => `${right} on ${object}`).join(", ")}`);
-  for (const reason of reasons) lines.push(`-- note: ${reason}`);
+    lines.push(
+      `-- needs: ${inOneLine(sheet.privileges.map(({ right, object }) => `${right} on ${object}`).join(", "))}`,
+    );
+  for (const reason of reasons) lines.push(`-- note: ${inOneLine(reason)}`);
   for (const { title, sql } of queries) {
-    lines.push("", `-- ${title}`);
-    // Oracle's blocks end with a line of their own.
-    // The client of MySQL and MariaDB ends a statement at the first semicolon, unless it is told otherwise.
-    if (/^(?:mysql|mariadb)$/.test(dialect) && /^BEGIN NOT ATOMIC|^CREATE\s(?:.|\n)*\bTRIGGER\b/i.test(sql))
-      lines.push("DELIMITER //", `${sql}//`, "DELIMITER ;");
-    else lines.push(/\n\/$/.test(sql) || /;$/.test(sql) ? sql : `${sql};`);
-    if (dialect === "tsql" && /TRIGGER|IDENTITY_INSERT/.test(sql)) lines.push("GO");
+    if (title !== "") lines.push("", `-- ${inOneLine(title)}`);
+    lines.push(terminated(sql, dialect));
   }
+  if (phase === "change" && sheet.endsBatch) lines.push("GO");
   return `${lines.join("\n")}\n`;
+}
+
+function headline({ line, kind, target }: RehearsalSheet): string {
+  return `line ${line}: ${kind}${target === "" ? "" : ` of ${target}`}`;
 }
 
 /** All phases one after the other, as text. */
@@ -46,18 +80,23 @@ export function rehearsalText(rehearsal: Rehearsal): string {
 
 /** The rehearsal as Markdown: statement by statement, its phases as sections. */
 export function rehearsalMarkdown(rehearsal: Rehearsal): string {
-  const lines = [`# Rehearsal${rehearsal.path === "" ? "" : `: ${rehearsal.path}`}`, ""];
+  const { path, dialect } = rehearsal;
+  const lines = [`# Rehearsal${path === "" ? "" : `: ${escapedMarkdown(inOneLine(path))}`}`, ""];
   if (rehearsal.sheets.length === 0) lines.push("No statement of this script changes rows.", "");
   for (const sheet of rehearsal.sheets) {
-    lines.push(`## Line ${sheet.line}: ${sheet.kind} of ${sheet.target}`, "");
-    for (const reason of sheet.reasons) lines.push(`- ${reason}`);
+    lines.push(`## ${escapedMarkdown(inOneLine(headline(sheet)))}`, "");
+    for (const reason of sheet.reasons) lines.push(`- ${escapedMarkdown(inOneLine(reason))}`);
     if (sheet.reasons.length > 0) lines.push("");
     for (const phase of PHASES) {
       const queries = sheet.queries.filter((query) => query.phase === phase);
       if (queries.length === 0) continue;
       lines.push(`### ${HEADINGS[phase]}`, "");
-      for (const { title, sql } of queries)
-        lines.push(`${title}:`, "", "```sql", /;$|\n\/$/.test(sql) ? sql : `${sql};`, "```", "");
+      for (const { title, sql } of queries) {
+        if (title !== "") lines.push(`${escapedMarkdown(inOneLine(title))}:`, "");
+        const text = terminated(sql, dialect);
+        const ticks = fence(text);
+        lines.push(`${ticks}sql`, text, ticks, "");
+      }
     }
   }
   return lines.join("\n");

@@ -1,26 +1,9 @@
 import { filterParts } from "../../analysis/conditions.ts";
 import { within } from "../../analysis/found.ts";
+import { type Moving, movingCall, movingName } from "../../analysis/moving.ts";
 import { Trait } from "../../analysis/traits.ts";
 import type { Expr } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
-
-const CLOCK = new Set(
-  "now current_date current_timestamp localtimestamp localtime getdate getutcdate sysdate sysdatetime systimestamp curdate curtime clock_timestamp statement_timestamp transaction_timestamp utc_timestamp utc_date unix_timestamp date time".split(
-    " ",
-  ),
-);
-const CHANCE = new Set([
-  "rand",
-  "random",
-  "newid",
-  "uuid",
-  "gen_random_uuid",
-  "randomblob",
-  "rnd",
-  "dbms_random.value",
-]);
-/** Functions that take a value apart when they are given one. */
-const PARTS = new Set(["date", "time"]);
 
 /**
  * A filter that meets other rows at every run.
@@ -64,25 +47,16 @@ export const movingFilter: Hazard = {
   },
 };
 
-interface Moving {
-  node: Expr;
-  chance: boolean;
-}
-
 /** The calls of a clock or of chance, and the names that are such calls without parentheses. */
 function movingParts({ found, names }: HazardContext): Moving[] {
   const list: Moving[] = [];
   for (const node of found.calls) {
-    if (node.args.length > 1) continue;
-    const { parts } = node.name;
-    const name = (parts.length === 1 ? parts[0].text : parts.map((one) => one.text).join(".")).toLowerCase();
-    if (CHANCE.has(name)) list.push({ node, chance: true });
-    else if (CLOCK.has(name) && (node.args.length === 0 || !PARTS.has(name))) list.push({ node, chance: false });
+    const moving = movingCall(node);
+    if (moving) list.push(moving);
   }
   for (const node of found.columns) {
-    if (node.path.length !== 1) continue;
-    const name = node.path[0].text.toLowerCase();
-    if (CLOCK.has(name) && !PARTS.has(name) && !names?.bindings.get(node)?.offered) list.push({ node, chance: false });
+    const moving = movingName(node, () => Boolean(names?.bindings.get(node)?.offered));
+    if (moving) list.push(moving);
   }
   return list;
 }

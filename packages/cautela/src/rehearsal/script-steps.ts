@@ -1,0 +1,364 @@
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { type Catalog, tableKey } from "../catalog/catalog.ts";
+import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
+import { tableNameOf } from "../catalog/names.ts";
+import { replay } from "../catalog/replay.ts";
+import { viewQuery } from "../catalog/trees.ts";
+import type { ChangeSource, Review, StatementReview, Write } from "../result.ts";
+import { walk } from "../sql/children.ts";
+import { dialects } from "../sql/dialects/index.ts";
+import { classOf } from "../sql/script.ts";
+import type { Name, Node, Statement } from "../sql/tree.ts";
+
+const KINDS: readonly ObjectKind[] = ["table", "view", "trigger", "rule", "routine", "sequence", "synonym", "type"];
+
+/** What a statement does to the rows of one table. */
+export interface Written {
+  table: Table;
+  actions: ReadonlySet<Write["action"]>;
+  /** The columns that an update gives values, those that triggers and the engine write included; null: any. */
+  columns: ReadonlySet<string> | null;
+  /** The statement names it; it is not only reached through a trigger, a key or a routine. */
+  direct: boolean;
+  /** By how many ways it is reached. */
+  ways: number;
+}
+
+/** One statement of the script in the order in which they run; what runs inside a block belongs to the block. */
+export interface ScriptStep {
+  statement: StatementReview;
+  source: ChangeSource;
+  fired: readonly FiredRipple[];
+  /** Whether it changes rows, structure, or neither. */
+  does: "rows" | "structure" | "other";
+  written: readonly Written[];
+  /** Tables that it writes and that the catalog does not hold. */
+  unknown: readonly string[];
+  /** A transaction of the script is open when it begins. */
+  inside: boolean;
+  /** An earlier statement has changed rows, structure or variables on which its rows depend. */
+  dependsOn: { line: number; table: string } | null;
+  /** Tables that earlier statements have made or altered. */
+  made: (table: Pick<Table, "schema" | "name">) => boolean;
+  altered: (table: Pick<Table, "schema" | "name">) => boolean;
+  /** What the database holds when it begins; another statement's catalog as soon as the next step is asked for. */
+  catalog: Catalog | null;
+  /** The objects of the catalog that it makes, changes or drops. */
+  structure: readonly StructureChange[];
+}
+
+/** An object before and after a statement; null: it is not there. */
+export interface StructureChange {
+  before: CatalogObject | null;
+  after: CatalogObject | null;
+}
+
+/** The statements of a script with what each finds when it runs, one after the other. */
+export function* scriptSteps(review: Review): IterableIterator<ScriptStep> {
+  const course = new Course(review);
+  const { statements } = review;
+  for (let at = 0; at < statements.length; at++) {
+    const statement = statements[at];
+    const source = review.sources.get(statement.index);
+    if (!source || source.inside !== null) continue;
+    const inner: StatementReview[] = [];
+    while (review.sources.get(statements[at + 1]?.index)?.inside === statement.index) inner.push(statements[++at]);
+    const step = course.step(statement, source, inner);
+    yield step;
+    course.take(step, [statement, ...inner]);
+  }
+}
+
+/** What the statements so far have done. */
+class Course {
+  readonly #review: Review;
+  readonly #catalog: Catalog | null;
+  #open: boolean;
+  /** Keys of tables whose rows or structure are others now, with the line that did it. */
+  readonly #touched = new Map<string, { line: number; table: string }>();
+  readonly #made = new Set<string>();
+  readonly #altered = new Set<string>();
+  readonly #variables = new Map<string, number>();
+  #opaque: number | null = null;
+
+  constructor(review: Review) {
+    this.#review = review;
+    this.#catalog = review.before?.fork() ?? null;
+    this.#open = false;
+  }
+
+  step(statement: StatementReview, source: ChangeSource, inner: readonly StatementReview[]): ScriptStep {
+    const { tree } = source;
+    const all = [statement, ...inner];
+    const fired = all.flatMap(({ index }) => this.#review.ripples.get(index) ?? []);
+    const { written, unknown } = this.#written(all, fired);
+    const used = this.#used(tree, written, unknown);
+    const does = all.some(({ index }) => changesRows(this.#review.sources.get(index)?.tree ?? tree))
+      ? "rows"
+      : classOf(tree) === "structure"
+        ? "structure"
+        : "other";
+    const made = new Set(this.#made);
+    const altered = new Set(this.#altered);
+    return {
+      statement,
+      source,
+      fired,
+      does: does === "other" && written.length > 0 ? "rows" : does,
+      written,
+      unknown,
+      inside: this.#open,
+      dependsOn: does === "other" ? null : this.#dependsOn(tree, used),
+      made: (table) => made.has(keyOf(table)),
+      altered: (table) => altered.has(keyOf(table)),
+      catalog: this.#catalog,
+      structure: classOf(tree) === "rows" || classOf(tree) === "reads" ? [] : this.#structureOf(source, all),
+    };
+  }
+
+  /** What the statement changes in the catalog, tried out on a layer of its own. */
+  #structureOf(source: ChangeSource, all: readonly StatementReview[]): StructureChange[] {
+    const catalog = this.#catalog;
+    if (!catalog) return [];
+    const trial = catalog.fork();
+    this.#replay(trial, source, all);
+    const changes: StructureChange[] = [];
+    for (const kind of KINDS)
+      for (const [key, after] of trial.changed(kind)) {
+        const before = catalog.object(kind, key) ?? null;
+        if (before !== after && (before || after)) changes.push({ before, after });
+      }
+    return changes;
+  }
+
+  #replay(catalog: Catalog, source: ChangeSource, all: readonly StatementReview[]): void {
+    const slice = (start: number, end: number): string => source.text.slice(start - source.start, end - source.start);
+    for (const { index } of all) {
+      const tree = this.#review.sources.get(index)?.tree;
+      if (tree) replay(catalog, tree, slice);
+    }
+  }
+
+  /** The tables that a statement writes, from the writes of the review. */
+  #written(all: readonly StatementReview[], fired: readonly FiredRipple[]): { written: Written[]; unknown: string[] } {
+    const unknown: string[] = [];
+    const found = new Map<
+      Table,
+      { actions: Set<Write["action"]>; columns: Set<string> | null; direct: boolean; ways: number }
+    >();
+    const add = (table: Table, write: Pick<Write, "action" | "via"> & { columns: readonly string[] | null }): void => {
+      const known = found.get(table) ?? { actions: new Set(), columns: new Set<string>(), direct: false, ways: 0 };
+      known.actions.add(write.action);
+      known.direct ||= write.via === "statement";
+      known.ways++;
+      if (write.action === "update") {
+        const columns = write.columns?.map((name) => columnLike(table, name));
+        if (!columns || columns.includes(undefined)) known.columns = null;
+        else for (const name of columns) if (name) known.columns?.add(name);
+        for (const { name, onUpdate } of table.columns) if (onUpdate !== null) known.columns?.add(name);
+      }
+      found.set(table, known);
+    };
+    for (const { index, writes } of all) {
+      for (const { table: name, action, columns, via } of writes) {
+        if (action === "create") continue;
+        const table = this.#shown(name) ?? this.#named(index, name);
+        if (!table) {
+          if (this.#catalog && !unknown.includes(name) && !name.startsWith("@")) unknown.push(name);
+          continue;
+        }
+        add(table, { action, via, columns: columns ?? null });
+        for (const child of this.#heirs(table)) add(child, { action, via, columns: columns ?? null });
+      }
+    }
+    for (const { ripple } of fired)
+      for (const { kind, node, columns } of ripple.notes) {
+        const { relation } = ripple.nodes[node];
+        const known = relation?.object === "table" ? found.get(relation) : undefined;
+        if (known && (kind === "rewrites" || kind === "stamps")) for (const name of columns) known.columns?.add(name);
+      }
+    return { written: [...found].map(([table, one]) => ({ table, ...one })), unknown };
+  }
+
+  /** The table that results show under a name. */
+  #shown(name: string): Table | undefined {
+    const catalog = this.#catalog;
+    const bare = catalog?.get("", name) ?? catalog?.get("main", name);
+    if (bare) return bare;
+    for (let at = name.indexOf("."); at >= 0; at = name.indexOf(".", at + 1)) {
+      const found = catalog?.get(name.slice(0, at), name.slice(at + 1));
+      if (found) return found;
+    }
+    return undefined;
+  }
+
+  /** A table that the writes name as the statement spells it. */
+  #named(index: number, name: string): Table | undefined {
+    const tree = this.#review.sources.get(index)?.tree;
+    let found: Table | undefined;
+    if (tree)
+      walk(tree, (node) => {
+        if (node.kind === "table" && !found && node.name.parts.map(({ text }) => text).join(".") === name)
+          found = this.#catalog?.resolve(node.name);
+        return undefined;
+      });
+    return found;
+  }
+
+  /** The tables that inherit from a table, at any depth (postgresql): a change of it reaches their rows. */
+  #heirs(table: Table): Table[] {
+    const list: Table[] = [];
+    const wait = [table];
+    for (let at = wait.pop(); at; at = wait.pop()) {
+      for (const child of this.#catalog?.childrenOf(keyOf(at)) ?? []) {
+        if (child.partitionOf !== null || list.includes(child)) continue;
+        list.push(child);
+        wait.push(child);
+      }
+    }
+    return list;
+  }
+
+  /** The keys of the tables that it reads or writes, those behind views included, and the variables it names. */
+  #used(tree: Statement, written: readonly Written[], unknown: readonly string[]): Set<string> {
+    const used = new Set(written.map(({ table }) => keyOf(table)));
+    for (const name of unknown) used.add(name);
+    const seen = new Set<View>();
+    const look = (root: Node): void =>
+      walk(root, (node) => {
+        if (node.kind === "column" && node.path[0].text.startsWith("@")) used.add(node.path[0].text.toLowerCase());
+        if (node.kind !== "table") return undefined;
+        const relation = this.#catalog?.resolveRelation(node.name);
+        used.add(relation ? tableKey(relation.schema, relation.name) : this.#key(node.name));
+        if (relation?.object === "view" && !seen.has(relation)) {
+          seen.add(relation);
+          const query = viewQuery(relation, this.#review.dialect);
+          if (query) look(query.tree);
+        }
+        return undefined;
+      });
+    look(tree);
+    return used;
+  }
+
+  #key(name: Name): string {
+    const { schema, table } = tableNameOf(name, dialects[this.#review.dialect]);
+    return tableKey(schema, table);
+  }
+
+  #dependsOn(tree: Statement, used: ReadonlySet<string>): ScriptStep["dependsOn"] {
+    for (const key of used) {
+      const touched = this.#touched.get(key);
+      if (touched) return touched;
+      const set = this.#variables.get(key);
+      if (set !== undefined) return { line: set, table: key };
+    }
+    return this.#opaque !== null && classOf(tree) !== "structure"
+      ? { line: this.#opaque, table: "what is not known" }
+      : null;
+  }
+
+  /** Takes a statement into account for those that follow. */
+  take(step: ScriptStep, all: readonly StatementReview[]): void {
+    const { statement, source, written, unknown } = step;
+    const { line } = statement;
+    const touch = (key: string, table: string): void => {
+      if (!this.#touched.has(key)) this.#touched.set(key, { line, table });
+    };
+    for (const { table } of written) touch(keyOf(table), shownName(table));
+    for (const name of unknown) touch(name, name);
+    for (const { index } of all) {
+      const tree = this.#review.sources.get(index)?.tree;
+      if (tree) this.#transaction(tree);
+      if (tree) this.#structure(tree, touch);
+    }
+    for (const { ripple } of step.fired) if (ripple.notes.some(({ kind }) => kind === "opaque")) this.#opaque ??= line;
+    if (source.tree.kind === "unread" || (source.tree.kind === "dynamic" && source.tree.body === null))
+      this.#opaque ??= line;
+    walk(source.tree, (node) => {
+      if (node.kind !== "assign" && node.kind !== "declare" && node.kind !== "select") return undefined;
+      const text = source.text.slice(node.start - source.start, node.end - source.start);
+      for (const [name] of text.matchAll(/@{1,2}[\w$]+/g)) this.#variables.set(name.toLowerCase(), line);
+      return undefined;
+    });
+    if (source.tree.kind === "setting")
+      for (const [name] of source.text.matchAll(/@[\w$]+/g)) this.#variables.set(name.toLowerCase(), line);
+    if (this.#catalog) this.#replay(this.#catalog, source, all);
+  }
+
+  #structure(tree: Statement, touch: (key: string, table: string) => void): void {
+    const name = (one: Name): void => {
+      const relation = this.#catalog?.resolveRelation(one);
+      const key = relation ? tableKey(relation.schema, relation.name) : this.#key(one);
+      touch(key, one.parts.map(({ text }) => text).join("."));
+      this.#altered.add(key);
+    };
+    switch (tree.kind) {
+      case "create-table":
+        if (!(tree.ifNotExists && this.#catalog?.resolve(tree.name))) this.#made.add(this.#key(tree.name));
+        name(tree.name);
+        break;
+      case "alter-table":
+        if (this.#made.has(this.#key(tree.name)))
+          for (const action of tree.actions) if (action.what === "rename") this.#made.add(this.#key(action.to));
+        name(tree.name);
+        for (const action of tree.actions) if (action.what === "rename") name(action.to);
+        break;
+      case "rename":
+        for (const { from, to } of tree.renames) {
+          if (this.#made.has(this.#key(from))) this.#made.add(this.#key(to));
+          name(from);
+          name(to);
+        }
+        break;
+      case "drop":
+        if (tree.object === "table")
+          for (const one of tree.names) {
+            name(one);
+            this.#made.delete(this.#key(one));
+          }
+        break;
+      case "select": {
+        const { body } = tree.query;
+        const target = body.kind === "select" && body.into?.what === "table" ? body.into.targets[0] : null;
+        if (target?.kind !== "column") break;
+        const into: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
+        this.#made.add(this.#key(into));
+        name(into);
+        touch(this.#key(into), into.parts.map(({ text }) => text).join("."));
+        break;
+      }
+      case "create-view":
+        name(tree.name);
+        break;
+      default:
+    }
+  }
+
+  #transaction(tree: Statement): void {
+    const { run } = dialects[this.#review.dialect];
+    if (tree.kind === "transaction") {
+      if (tree.action === "begin") this.#open = true;
+      else if (tree.action === "commit" || (tree.action === "rollback" && !tree.name)) this.#open = false;
+    } else if (tree.kind === "setting" && tree.name === "autocommit") this.#open = /^(?:0|off)$/i.test(tree.value);
+    else if (tree.kind === "setting" && tree.name === "implicit_transactions") this.#open = /^on$/i.test(tree.value);
+    else if (run.structureCommits && classOf(tree) === "structure" && !(tree.kind === "create-table" && tree.temporary))
+      this.#open = false;
+  }
+}
+
+function changesRows(tree: Statement): boolean {
+  return classOf(tree) === "rows";
+}
+
+function keyOf(table: Pick<Table, "schema" | "name">): string {
+  return tableKey(table.schema, table.name);
+}
+
+/** The column of a table that a statement spells so, as it compares. */
+function columnLike(table: Table, spelled: string): string | undefined {
+  return (
+    table.columns.find(({ name }) => name === spelled) ??
+    table.columns.find(({ name }) => name.toLowerCase() === spelled.toLowerCase())
+  )?.name;
+}

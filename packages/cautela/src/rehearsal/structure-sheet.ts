@@ -1,0 +1,305 @@
+import { tableKey } from "../catalog/catalog.ts";
+import { type Column, shownName, type Table, type Trigger, type View } from "../catalog/model.ts";
+import type { SheetContext } from "./change-sheet.ts";
+import { type Kept, keyOf } from "./kept.ts";
+import type { RehearsalSheet } from "./rehearsal.ts";
+import type { ScriptStep, StructureChange } from "./script-steps.ts";
+import { Sheet } from "./sheet.ts";
+import { columnDefinition, constraintsOf, createTable } from "./writing/definitions.ts";
+
+/** The sheet of a statement that changes structure: what it would lose is copied, and the structure is put back. */
+export function structureSheet(step: ScriptStep, context: SheetContext): RehearsalSheet {
+  return new StructureSheet(step, context).done();
+}
+
+class StructureSheet {
+  readonly #step: ScriptStep;
+  readonly #context: SheetContext;
+  readonly #sheet: Sheet;
+  /** In the order in which they are run. */
+  readonly #restore: string[] = [];
+
+  constructor(step: ScriptStep, context: SheetContext) {
+    this.#step = step;
+    this.#context = context;
+    this.#sheet = new Sheet(step, context.writer, context.alone);
+  }
+
+  done(): RehearsalSheet {
+    const { structure, source } = this.#step;
+    const sheet = this.#sheet;
+    const renamed = this.#renamed();
+    if (renamed) this.#restore.push(renamed);
+    else {
+      const dropped = structure.filter(({ after }) => after === null);
+      const others = structure.filter(({ after }) => after !== null);
+      // Tables come back before what stands on them.
+      for (const change of dropped) if (change.before?.object === "table") this.#droppedTable(change.before);
+      for (const change of dropped) if (change.before?.object !== "table") this.#droppedObject(change);
+      for (const change of others.reverse()) this.#changed(change);
+      this.#index();
+    }
+    sheet.add("change", "change", "As the script has it", source.text);
+    if (this.#restore.length > 0)
+      sheet.addAll("restore", "restore", `Undo ${sheet.done().kind} of ${sheet.done().target}`, this.#restore);
+    return sheet.done();
+  }
+
+  /** A rename goes back by a rename. */
+  #renamed(): string | null {
+    const { structure, source, catalog } = this.#step;
+    const { tree } = source;
+    const before = structure.find((one) => one.after === null && one.before?.object === "table")?.before;
+    const after = structure.find((one) => one.before === null && one.after?.object === "table")?.after;
+    const rename =
+      (tree.kind === "rename" && tree.renames.length === 1 && !tree.schema) ||
+      (tree.kind === "alter-table" && tree.actions.length === 1 && tree.actions[0].what === "rename");
+    if (!rename || !catalog || before?.object !== "table" || after?.object !== "table") return null;
+    return this.#context.writer.renameTable(after, before);
+  }
+
+  #droppedTable(table: Table): void {
+    const { writer, names } = this.#context;
+    const sheet = this.#sheet;
+    if (table.temporary || this.#step.made(table)) return;
+    const problem = table.partial ? "not all of its columns are in the catalog" : writer.copyProblem(table);
+    if (problem) {
+      sheet.reason(`${shownName(table)} is not put back: ${problem}`);
+      return;
+    }
+    if (this.#step.source.elsewhere !== null) {
+      sheet.reason(`no copy is made, for ${this.#step.source.elsewhere}`);
+      return;
+    }
+    const copy = writer.beside(table, names.next(table));
+    sheet.add(
+      sheet.early,
+      "copy",
+      `Keep all rows of ${shownName(table)}`,
+      writer.copy(copy, "t.*", `FROM ${writer.table(table)}${writer.as("t")}`),
+    );
+    if (
+      this.#step.catalog?.childrenOf(tableKey(table.schema, table.name)).length ||
+      table.partitionOf ||
+      table.inherits.length > 0
+    ) {
+      sheet.reason(
+        `${shownName(table)} has partitions or heirs: make it again from its own definition, then put the rows back`,
+      );
+      return;
+    }
+    sheet.reason(
+      `the restore makes ${shownName(table)} as the catalog knows it: indexes that are not unique, rights and comments are made again from its own definition`,
+    );
+    this.#restore.push(createTable(writer, table));
+    const kept: Kept = { table, only: false, copy, key: keyOf(table), newKey: null, removed: true, changed: [] };
+    this.#restore.push(...writer.putBack(kept));
+    this.#restore.push(...writer.numbersOn(table));
+    for (const other of this.#step.catalog?.referencing(tableKey(table.schema, table.name)) ?? []) {
+      if (other === table || !this.#step.structure.some(({ before }) => before === other)) continue;
+      sheet.reason(`keys of ${shownName(other)} that refer to it are gone as well`);
+    }
+  }
+
+  #droppedObject({ before }: StructureChange): void {
+    const { writer } = this.#context;
+    const sheet = this.#sheet;
+    if (!before) return;
+    switch (before.object) {
+      case "view": {
+        const text = viewText(before, writer.table({ ...before, written: null }), (one) => writer.name(one));
+        if (text && !before.materialized && writer.bareDefinitions) this.#restore.push(text);
+        else sheet.reason(`${shownName(before)} is not made again: take its definition from the database first`);
+        return;
+      }
+      case "trigger":
+      case "routine": {
+        const text = before.object === "trigger" ? before.body : before.definition;
+        if (text !== null && writer.bareDefinitions && /^\s*create\b/i.test(text))
+          this.#restore.push(text.replace(/[;\s]+$/, ""));
+        else sheet.reason(`${before.name} is not made again: take its definition from the database first`);
+        return;
+      }
+      default:
+        sheet.reason(`${before.object} ${before.name} is not made again: take its definition from the database first`);
+    }
+  }
+
+  #changed({ before, after }: StructureChange): void {
+    const { writer } = this.#context;
+    if (!after) return;
+    if (!before) {
+      const drop = writer.dropObject(after);
+      if (drop !== null) this.#restore.push(drop);
+      return;
+    }
+    if (before.object === "table" && after.object === "table") this.#alteredTable(before, after);
+    else if (before.object === "trigger" && after.object === "trigger" && before.enabled !== after.enabled)
+      this.#switched(before);
+    else if (before.object === "view" && after.object === "view" && before.query !== after.query) {
+      const drop = writer.dropObject(after);
+      if (drop !== null) this.#restore.push(drop);
+      this.#droppedObject({ before, after: null });
+    } else if (before.object === "routine" && after.object === "routine" && before.definition !== after.definition)
+      this.#droppedObject({ before, after: null });
+  }
+
+  #switched(trigger: Trigger): void {
+    const { writer } = this.#context;
+    const found = this.#step.catalog?.relation(trigger.table);
+    if (found?.object !== "table") return;
+    const back = writer.switchTrigger(found, trigger);
+    if (back !== null) this.#restore.push(back);
+    else this.#sheet.reason(`trigger ${trigger.name} is not switched back`);
+  }
+
+  // ------------------------------------------------------------ tables
+
+  #alteredTable(before: Table, after: Table): void {
+    if (this.#step.made(before) || before.temporary) return;
+    const { writer } = this.#context;
+    const sheet = this.#sheet;
+    const renamed = this.#renamedColumn(before, after);
+    if (renamed) {
+      this.#restore.push(writer.renameColumn(after, renamed.to, renamed.from));
+      return;
+    }
+    const wasThere = (name: string): Column | undefined => before.columns.find((one) => one.name === name);
+    const isThere = (name: string): Column | undefined => after.columns.find((one) => one.name === name);
+    const gone = before.columns.filter(({ name }) => !isThere(name));
+    const come = after.columns.filter(({ name }) => !wasThere(name));
+    const other = before.columns.filter((one) => {
+      const now = isThere(one.name);
+      return now && definitionOf(now) !== definitionOf(one);
+    });
+    const retyped = other.filter((one) => {
+      const now = isThere(one.name);
+      return now && (now.type !== one.type || now.typeArgs.join() !== one.typeArgs.join() || now.array !== one.array);
+    });
+    const lost = [...gone, ...retyped].filter(({ generated }) => !generated);
+    const kept = lost.length > 0 ? this.#keepColumns(before, after, lost) : null;
+    if (lost.length > 0 && !kept) return;
+    for (const text of constraintsOf(writer, after))
+      if (!constraintsOf(writer, before).includes(text)) {
+        const name = /^CONSTRAINT (\S+)/.exec(text)?.[1] ?? null;
+        const drop = name === null ? null : writer.dropConstraint(after, name, text);
+        if (drop) this.#restore.push(drop);
+        else if (!come.some(({ name: column }) => text.includes(column)))
+          sheet.reason(`a constraint without a name stays: ${text}`);
+      }
+    for (const column of come)
+      this.#restore.push(`ALTER TABLE ${writer.table(after)} DROP COLUMN ${writer.column(after, column.name)}`);
+    for (const column of gone) {
+      const at = before.columns.indexOf(column);
+      const place = writer.columnPlace(before, at);
+      if (place === null && at < before.columns.length - 1)
+        sheet.reason(`${column.name} comes back as the last column of ${shownName(before)}`);
+      this.#restore.push(
+        `ALTER TABLE ${writer.table(before)} ADD ${writer.addColumn}${columnDefinition(writer, before, column, true)}${place ?? ""}`,
+      );
+    }
+    for (const column of retyped) {
+      const now = isThere(column.name);
+      const steps = now ? writer.retype(before, now, column) : null;
+      if (steps === null) {
+        sheet.reason(
+          `the type of ${column.name} is not put back: ${writer.dialect.title} needs the table to be made again`,
+        );
+        this.#restore.length = 0;
+        return;
+      }
+      this.#restore.push(...steps);
+    }
+    if (kept) this.#restore.push(writer.setBack(kept, kept.changed));
+    for (const column of [...gone, ...other]) {
+      const now = isThere(column.name) ?? { ...column, required: false };
+      const steps = writer.redefine(before, now, column);
+      if (steps === null)
+        sheet.reason(
+          `the definition of ${column.name} is not put back: ${writer.dialect.title} needs the table to be made again`,
+        );
+      else this.#restore.push(...steps);
+    }
+    const still = constraintsOf(writer, after);
+    for (const text of constraintsOf(writer, before))
+      if (!still.includes(text)) {
+        const add = writer.addConstraint(before, text);
+        if (add) this.#restore.push(add);
+        else sheet.reason(`this constraint is not put back, the table would have to be made again: ${text}`);
+      }
+  }
+
+  /** Copies of columns that are dropped or retyped, with the key by which they come back. */
+  #keepColumns(before: Table, after: Table, lost: readonly Column[]): Kept | null {
+    const { writer, names } = this.#context;
+    const sheet = this.#sheet;
+    const columns = lost.map(({ name }) => name);
+    const key = keyOf(before, columns);
+    const shown = shownName(before);
+    if (this.#step.source.elsewhere !== null) {
+      sheet.reason(`no copy is made, for ${this.#step.source.elsewhere}`);
+      return null;
+    }
+    if (!key || key.some((one) => !after.columns.some(({ name }) => name === one))) {
+      sheet.reason(
+        `${shown} has no other key by which the values of ${columns.join(", ")} could come back: copy the whole table, and put it back from there`,
+      );
+      sheet.add(
+        sheet.early,
+        "copy",
+        `Keep all rows of ${shown}`,
+        writer.copy(writer.beside(before, names.next(before)), "t.*", `FROM ${writer.table(before)}${writer.as("t")}`),
+      );
+      return null;
+    }
+    const copy = writer.beside(before, names.next(before));
+    sheet.add(
+      sheet.early,
+      "copy",
+      `Keep ${columns.join(", ")} of ${shown}`,
+      writer.copy(
+        copy,
+        writer.columns("t", before, [...key, ...columns]),
+        `FROM ${writer.table(before)}${writer.as("t")}`,
+      ),
+    );
+    return { table: before, only: false, copy, key, newKey: null, removed: false, changed: columns };
+  }
+
+  #renamedColumn(before: Table, after: Table): { from: string; to: string } | null {
+    if (before.columns.length !== after.columns.length) return null;
+    const differing = before.columns.flatMap((one, i) => (one.name === after.columns[i].name ? [] : [i]));
+    if (differing.length !== 1) return null;
+    const [at] = differing;
+    const to = after.columns[at].name;
+    if (before.columns.some(({ name }) => name === to)) return null;
+    return definitionOf({ ...before.columns[at], name: to, spelling: null }) ===
+      definitionOf({ ...after.columns[at], spelling: null })
+      ? { from: before.columns[at].name, to }
+      : null;
+  }
+
+  /** CREATE INDEX goes back by DROP INDEX. */
+  #index(): void {
+    const { tree } = this.#step.source;
+    const { writer } = this.#context;
+    if (tree.kind !== "create-index" || !tree.name || tree.ifNotExists) return;
+    const table = this.#step.catalog?.resolve(tree.table);
+    if (!table || this.#step.made(table)) return;
+    this.#restore.length = 0;
+    this.#restore.push(writer.dropIndex(table, tree.name.parts[tree.name.parts.length - 1]));
+  }
+}
+
+/** What a column is, as text that compares. */
+function definitionOf(column: Column): string {
+  const { distinct, nulls, comment, spelling, ...rest } = column;
+  return JSON.stringify(rest);
+}
+
+function viewText({ columns, query, checkOption }: View, name: string, quote: (name: string) => string): string | null {
+  if (query === null) return null;
+  const list = columns ? ` (${columns.map(quote).join(", ")})` : "";
+  const check = checkOption === null ? "" : `\nWITH ${checkOption.toUpperCase()} CHECK OPTION`;
+  return `CREATE VIEW ${name}${list} AS\n${query.trim().replace(/;$/, "")}${check}`;
+}

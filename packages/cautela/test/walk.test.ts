@@ -1,0 +1,37 @@
+import { readFileSync } from "node:fs";
+import { afterAll, describe, expect, test } from "vitest";
+import { clients, differences, walk } from "./walking.ts";
+
+// Scripts of a few statements, from the count to the restore, by the client programs of the engines.
+
+interface Written {
+  name: string;
+  flags: string;
+  script: string;
+}
+
+function walksOf(dialect: string): { ddl: string; scripts: Written[] } {
+  const text = readFileSync(new URL(`walks/${dialect}.sql`, import.meta.url), "utf8");
+  const [head, ...parts] = text.split(/^-- script: /m);
+  const scripts = parts.map((part) => {
+    const end = part.indexOf("\n");
+    const [name, flags = ""] = part.slice(0, end).split(" | ");
+    return { name, flags, script: part.slice(end + 1) };
+  });
+  return { ddl: head.replace("-- schema\n", ""), scripts };
+}
+
+describe.each((await clients()).map((client) => [client.dialect, client] as const))("%s", (dialect, client) => {
+  const { ddl, scripts } = walksOf(dialect);
+  afterAll(() => client.close());
+
+  test.each(scripts.map((one) => [one.name, one] as const))("%s", (_, { flags, script }) => {
+    const { failed, before, changed, after, texts } = walk(client, ddl, script);
+    const fails = /fails in (\w+)/.exec(flags)?.[1] ?? null;
+    const said = [script, texts.before, texts.change, texts.after, texts.restore, failed?.message].join("\n=====\n");
+    expect(failed?.phase ?? null, said).toBe(fails);
+    if (!flags.includes("changes nothing")) expect(differences(before, changed), said).not.toEqual([]);
+    const left = differences(before, after);
+    expect(left, `${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`).toEqual([]);
+  });
+});

@@ -127,7 +127,7 @@ async function psql(): Promise<Client | null> {
           const [table, rows] = line.split("\u0001");
           if (rows !== undefined) state[table] = rows;
         }
-      const dump = execFileSync("pg_dump", ["-s", "-T", "*_before_20261127*", own.href], { encoding: "utf8" });
+      const dump = execFileSync("pg_dump", ["-s", "-T", "*.*_before_20261127*", own.href], { encoding: "utf8" });
       state.structure = dump
         .split("\n")
         .filter((line) => !/^(?:--|\\|SET |SELECT pg_catalog\.set_config)/.test(line) && line !== "")
@@ -181,15 +181,15 @@ async function mariadb(): Promise<Client | null> {
           const [table, row] = line.split("\t");
           if (row !== undefined) state[table] += `${row}\u0002`;
         }
-      const dump = execFileSync("mariadb-dump", [...account, "--no-data", "--skip-comments", "--triggers", "--routines", name], {
+      const copies = query("SHOW TABLES")
+        .split("\n")
+        .filter((one) => COPY.test(one))
+        .map((one) => `--ignore-table=${name}.${one}`);
+      const dump = execFileSync("mariadb-dump", [...account, "--no-data", "--skip-comments", "--triggers", "--routines", ...copies, name], {
         encoding: "utf8",
       });
-      // Counters go on, and copies stay.
-      state.structure = dump
-        .replace(/ AUTO_INCREMENT=\d+/g, "")
-        .split(/(?=^DROP TABLE IF EXISTS)/m)
-        .filter((part) => !COPY.test(part.split("\n", 1)[0]))
-        .join("");
+      // Counters go on.
+      state.structure = dump.replace(/ AUTO_INCREMENT=\d+/g, "");
       return state;
     },
     close: () => void query(`DROP DATABASE IF EXISTS ${name}`, ""),

@@ -60,6 +60,8 @@ class ChangeSheet {
   /** What is run right before the change and right after it, in one transaction with it. */
   readonly #first: string[] = [];
   readonly #last: string[] = [];
+  /** Copies that hold the rows of a target, no more and no fewer, before the change runs. */
+  readonly #exact = new Map<Table, string>();
   /** Tables whose rows are kept, or need not be. */
   readonly #settled = new Set<Table>();
 
@@ -311,9 +313,7 @@ class ChangeSheet {
   #newKey({ table, text }: Target): ReadonlyMap<string, string> | null {
     const key = table && keyOf(table);
     if (!key || text.joined || text.unsettled || text.movingValue) return null;
-    const rewrites = this.#step.fired.some(({ ripple }) =>
-      ripple.notes.some(({ kind, columns }) => kind === "rewrites" && columns.some((one) => key.includes(one))),
-    );
+    const rewrites = this.#step.written.some((one) => one.table === table && one.tidied);
     const taken = new Set(table.columns.map(({ name }) => name.toLowerCase()));
     const names = new Map<string, string>();
     for (const { column, value, assignment } of text.assignments) {
@@ -358,6 +358,7 @@ class ChangeSheet {
       sheet.add("change", "copy", title, this.#rowsCopy(target, copy, newKey, true));
     } else sheet.add(sheet.early, "copy", title, this.#rowsCopy(target, copy, newKey));
     this.#settled.add(table);
+    if (!used) this.#exact.set(table, copy);
     if (source.tree.kind === "update" && !key && !newKey) return;
     this.#kept.push({
       table,
@@ -693,10 +694,10 @@ class ChangeSheet {
     }
     const counts: string[] = [];
     for (const target of targets) {
-      const kept = this.#kept.find(({ table }) => table === target.table);
+      const copy = target.table && this.#exact.get(target.table);
       const exact =
-        kept && kept.copy !== this.#scriptCopy(target)
-          ? `SELECT COUNT(*) FROM ${kept.copy}`
+        copy !== undefined
+          ? `SELECT COUNT(*) FROM ${copy}`
           : rewritten
             ? null
             : countSql(writer, target.text, target.table, this.#keyOf(target));
@@ -706,7 +707,7 @@ class ChangeSheet {
     const exact = given ?? counts.join(" + ");
     let changing: string | null = null;
     if (writer.countsChanged && tree.kind === "update") {
-      const rewrites = fired.some(({ ripple }) => ripple.notes.some(({ kind }) => kind === "rewrites"));
+      const rewrites = this.#step.written.some(({ tidied }) => tidied);
       const parts = targets.map(({ text, table, change }) =>
         rewrites || this.#viewed(change) ? null : changingSql(writer, text, table, table ? keyOf(table) : null),
       );

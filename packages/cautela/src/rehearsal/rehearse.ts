@@ -77,6 +77,8 @@ function sheetOf(step: ScriptStep, context: SheetContext): RehearsalSheet | null
       const { tree } = step.source;
       // A look of the author's own is no part of the change.
       if (tree.kind === "select" && !takesInto(tree)) return null;
+      // Delimiters are set where they are needed.
+      if (tree.kind === "directive" && /^delimiter\b/i.test(step.source.text)) return null;
       const sheet = new Sheet(step, context.writer, context.alone);
       if (tree.kind === "unread") sheet.reason("it could not be read, so nothing is kept of what it may change");
       sheet.add("change", "script", "As the script has it", step.source.text);

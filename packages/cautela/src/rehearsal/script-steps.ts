@@ -1,9 +1,10 @@
+import { codeEffects } from "../analysis/ripples/code-effects.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { type Catalog, tableKey } from "../catalog/catalog.ts";
 import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
 import { tableNameOf } from "../catalog/names.ts";
 import { replay } from "../catalog/replay.ts";
-import { viewQuery } from "../catalog/trees.ts";
+import { bodyStatements, viewQuery } from "../catalog/trees.ts";
 import type { ChangeSource, Review, StatementReview, Write } from "../result.ts";
 import { walk } from "../sql/children.ts";
 import { dialects } from "../sql/dialects/index.ts";
@@ -22,6 +23,8 @@ export interface Written {
   direct: boolean;
   /** By how many ways it is reached. */
   ways: number;
+  /** Triggers give the rows other values than the statement does. */
+  tidied: boolean;
 }
 
 /** One statement of the script in the order in which they run; what runs inside a block belongs to the block. */
@@ -144,10 +147,10 @@ class Course {
     const unknown: string[] = [];
     const found = new Map<
       Table,
-      { actions: Set<Write["action"]>; columns: Set<string> | null; direct: boolean; ways: number }
+      { actions: Set<Write["action"]>; columns: Set<string> | null; direct: boolean; ways: number; tidied: boolean }
     >();
     const add = (table: Table, write: Pick<Write, "action" | "via"> & { columns: readonly string[] | null }): void => {
-      const known = found.get(table) ?? { actions: new Set(), columns: new Set<string>(), direct: false, ways: 0 };
+      const known = found.get(table) ?? { actions: new Set(), columns: new Set<string>(), direct: false, ways: 0, tidied: false };
       known.actions.add(write.action);
       known.direct ||= write.via === "statement";
       known.ways++;
@@ -156,6 +159,10 @@ class Course {
         if (!columns || columns.includes(undefined)) known.columns = null;
         else for (const name of columns) if (name) known.columns?.add(name);
         for (const { name, onUpdate } of table.columns) if (onUpdate !== null) known.columns?.add(name);
+        const rewritten = this.#rewritten(table);
+        if (rewritten === null) known.columns = null;
+        else for (const name of rewritten) known.columns?.add(name);
+        known.tidied ||= rewritten === null || rewritten.length > 0;
       }
       found.set(table, known);
     };
@@ -178,6 +185,24 @@ class Course {
         if (known && (kind === "rewrites" || kind === "stamps")) for (const name of columns) known.columns?.add(name);
       }
     return { written: [...found].map(([table, one]) => ({ table, ...one })), unknown };
+  }
+
+  /** The columns that triggers may give other values before the row is written; null: any. */
+  #rewritten(table: Table): string[] | null {
+    const catalog = this.#catalog;
+    const columns: string[] = [];
+    for (const trigger of catalog?.triggersOf(keyOf(table)) ?? []) {
+      if (!catalog || trigger.timing !== "before" || trigger.level !== "row" || !trigger.events.includes("update"))
+        continue;
+      if (trigger.enabled === "off" || trigger.enabled === "replica") continue;
+      const called = trigger.calls === null ? null : catalog.object("routine", trigger.calls);
+      const owner = trigger.calls === null ? trigger : called?.object === "routine" ? called : null;
+      const parsed = owner && bodyStatements(owner, catalog.dialect);
+      const effects = parsed && codeEffects(parsed, dialects[catalog.dialect]);
+      if (!effects || effects.opaque.length > 0) return null;
+      for (const { column } of effects.rewrites) columns.push(column);
+    }
+    return columns;
   }
 
   /** The table that results show under a name. */
@@ -226,7 +251,7 @@ class Course {
     const seen = new Set<View>();
     const look = (root: Node): void =>
       walk(root, (node) => {
-        if (node.kind === "column" && node.path[0].text.startsWith("@")) used.add(node.path[0].text.toLowerCase());
+        if (node.kind === "variable") used.add(node.name.toLowerCase());
         if (node.kind !== "table") return undefined;
         const relation = this.#catalog?.resolveRelation(node.name);
         used.add(relation ? tableKey(relation.schema, relation.name) : this.#key(node.name));

@@ -8,6 +8,8 @@ interface Written {
   name: string;
   flags: string;
   script: string;
+  /** What others do before the restore, which has to stay. */
+  meanwhile: string;
 }
 
 function walksOf(dialect: string): { ddl: string; scripts: Written[] } {
@@ -16,7 +18,8 @@ function walksOf(dialect: string): { ddl: string; scripts: Written[] } {
   const scripts = parts.map((part) => {
     const end = part.indexOf("\n");
     const [name, flags = ""] = part.slice(0, end).split(" | ");
-    return { name, flags, script: part.slice(end + 1) };
+    const [script, meanwhile = ""] = part.slice(end + 1).split("-- meanwhile\n");
+    return { name, flags, script, meanwhile };
   });
   return { ddl: head.replace("-- schema\n", ""), scripts };
 }
@@ -25,12 +28,17 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
   const { ddl, scripts } = walksOf(dialect);
   afterAll(() => client.close());
 
-  test.each(scripts.map((one) => [one.name, one] as const))("%s", (_, { flags, script }) => {
-    const { failed, before, changed, after, texts } = walk(client, ddl, script);
+  test.each(scripts.map((one) => [one.name, one] as const))("%s", (_, { flags, script, meanwhile }) => {
+    const { failed, before, changed, after, texts } = walk(client, ddl, script, meanwhile);
     const fails = /fails in (\w+)/.exec(flags)?.[1] ?? null;
     const said = [script, texts.before, texts.change, texts.after, texts.restore, failed?.message].join("\n=====\n");
     expect(failed?.phase ?? null, said).toBe(fails);
     if (!flags.includes("changes nothing")) expect(differences(before, changed), said).not.toEqual([]);
+    if (meanwhile !== "") {
+      client.fresh(ddl);
+      expect(client.run(meanwhile)).toBeNull();
+      Object.assign(before, client.state());
+    }
     const left = differences(before, after);
     expect(left, `${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`).toEqual([]);
   });

@@ -46,7 +46,11 @@ const COPY = /_before_20261127|_image/i;
 /** What tells what happened stays. */
 const AUDIT = /(?:^|_)(?:log|audit|journal|history)$/i;
 
-export function walk(client: Client, ddl: string, script: string, policy: Policy = {}): Walk {
+/**
+ * Walks a script from the count to the restore. `meanwhile` is what others do between the checks and the restore. A change that
+ * fails is followed by the restore all the same: it must do no harm.
+ */
+export function walk(client: Client, ddl: string, script: string, meanwhile = "", policy: Policy = {}): Walk {
   const { dialect } = client;
   const catalog: Catalog = catalogFromDdl(ddl, { dialect });
   client.fresh(ddl);
@@ -58,10 +62,15 @@ export function walk(client: Client, ddl: string, script: string, policy: Policy
   for (const phase of PHASES) {
     const text = texts[phase];
     if (text === null) continue;
+    if (phase === "after" && failed) continue;
+    if (phase === "restore" && meanwhile !== "") {
+      const message = client.run(meanwhile);
+      if (message !== null) throw new Error(message);
+    }
     const message = client.run(text);
     if (message !== null) {
       failed = { phase, message };
-      break;
+      if (phase !== "change") break;
     }
     if (phase === "change") changed = client.state();
   }
@@ -125,7 +134,8 @@ async function psql(): Promise<Client | null> {
       if (parts.length > 0)
         for (const line of query(parts.join(" UNION ALL ")).split("\n")) {
           const [table, rows] = line.split("\u0001");
-          if (rows !== undefined) state[table] = rows;
+          // Times of the run itself are others at every run.
+          if (rows !== undefined) state[table] = rows.replace(/\d\d:\d\d:\d\d\.\d+/g, "now");
         }
       const dump = execFileSync("pg_dump", ["-s", "-T", "*.*_before_20261127*", own.href], { encoding: "utf8" });
       state.structure = dump

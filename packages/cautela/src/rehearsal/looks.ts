@@ -1,7 +1,7 @@
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { wordIn } from "../analysis/word-in.ts";
 import { columnNamed } from "../catalog/columns.ts";
-import { shownName, type Table } from "../catalog/model.ts";
+import { type Column, shownName, type Table } from "../catalog/model.ts";
 import type { AssignedText, ChangeText } from "./change-text.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
 import type { SqlWriter } from "./writing/writer.ts";
@@ -138,6 +138,10 @@ export function rows(sheet: Sheet, text: ChangeText, table: Table | undefined, k
 const NUMERIC =
   /^(?:numeric|decimal|number|integer|int|bigint|smallint|tinyint|double|double precision|real|float|money|currency|long|single)$/;
 
+function summable(column: Column | undefined): boolean {
+  return column !== undefined && !column.array && NUMERIC.test(column.type);
+}
+
 /** Figures that are compared before and after: rows, and the sums of numbers that change. */
 export function figures(
   sheet: Sheet,
@@ -148,7 +152,7 @@ export function figures(
 ): void {
   const { writer } = sheet;
   const sums = assignments
-    .filter(({ column }) => NUMERIC.test(columnNamed(table, column)?.type ?? ""))
+    .filter(({ column }) => summable(columnNamed(table, column)))
     .map(({ column }) => `, SUM(${writer.column(table, column)}) AS ${writer.name(`sum_${column.toLowerCase()}`)}`);
   sheet.add(
     phase,
@@ -184,7 +188,7 @@ export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: 
   for (const { column, value, assignment } of text.assignments) {
     const known = columnNamed(table, column);
     const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");
-    if (!known || !NUMERIC.test(known.type) || !plain) continue;
+    if (!known || !summable(known) || !plain) continue;
     const sum = split(writer.stored(`(${value})`, known), `${text.ref}.${writer.column(table, column)}`);
     columns.push(`SUM(${sum}) AS ${writer.name(`expected_sum_${column.toLowerCase()}`)}`);
   }

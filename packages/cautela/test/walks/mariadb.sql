@@ -139,3 +139,19 @@ ROLLBACK;
 -- script: the change fails | changes nothing, fails in change
 -- cautela: expect 7 rows
 DELETE FROM crate WHERE state = 'used';
+-- script: others work meanwhile
+UPDATE picking SET kilos = kilos + 1 WHERE picking_id IN (100, 101);
+DELETE FROM crate WHERE state = 'used';
+INSERT INTO variety (name, price) VALUES ('Topaz', 3);
+DELETE FROM picking WHERE picking_id = 103;
+-- meanwhile
+UPDATE picking SET picked_on = '2026-12-01' WHERE picking_id = 100;
+INSERT INTO crate (crate_id, orchard_id) VALUES (2000, 11);
+INSERT INTO variety (variety_id, name, price) VALUES (77, 'Other', 1);
+UPDATE tally SET n = 9 WHERE what = 'orchard';
+-- script: a change that fails half-way leaves a restore that undoes the first half | changes something, fails in change
+UPDATE picking SET kilos = kilos + 1 WHERE picking_id = 100;
+DELETE FROM crate WHERE crate_id = 1003;
+-- cautela: expect 9 rows
+UPDATE picking SET kilos = kilos * 2 WHERE kilos = 51;
+DELETE FROM orchard;

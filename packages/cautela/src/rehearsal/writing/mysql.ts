@@ -18,6 +18,10 @@ export class MysqlWriter extends SqlWriter {
     return true;
   }
 
+  override get cascadesAtOnce(): boolean {
+    return true;
+  }
+
   override get assignsInOrder(): boolean {
     return true;
   }
@@ -68,6 +72,10 @@ export class MysqlWriter extends SqlWriter {
   override setBack(kept: Kept, columns: readonly string[]): string {
     const { table, copy } = kept;
     const sets = columns.map((one) => `t.${this.column(table, one)} = b.${this.column(table, one)}`);
+    // What is set to its own value is not stamped.
+    for (const { name, onUpdate } of table.columns)
+      if (onUpdate !== null && !columns.includes(name))
+        sets.push(`t.${this.column(table, name)} = t.${this.column(table, name)}`);
     const differs = this.andDiffers("t", kept, columns).replace(/^\n {2}AND /, "\nWHERE ");
     return `UPDATE ${this.table(table)} AS t\nINNER JOIN ${copy} AS b ON ${this.matchKept("t", kept)}\nSET ${sets.join(",\n    ")}${differs}`;
   }

@@ -8,6 +8,10 @@ export class SqliteWriter extends SqlWriter {
     return [".bail on"];
   }
 
+  override get cascadesAtOnce(): boolean {
+    return true;
+  }
+
   override get recreatesTriggers(): boolean {
     return true;
   }

@@ -404,6 +404,11 @@ export abstract class SqlWriter {
     return false;
   }
 
+  /** Whether cascades take rows away while the statement still runs, and not when it has ended. */
+  get cascadesAtOnce(): boolean {
+    return false;
+  }
+
   /** Whether the assertion counts the rows of all targets of one statement. */
   get countsAllTargets(): boolean {
     return false;

@@ -7,4 +7,5 @@ if (!existsSync(main)) {
   process.exit(2);
 }
 const { run } = await import(main.href);
-process.exitCode = await run(process.argv.slice(2));
+const status = await run(process.argv.slice(2));
+if (process.exitCode === undefined) process.exitCode = status;

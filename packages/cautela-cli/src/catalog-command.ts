@@ -1,9 +1,9 @@
-import { writeFileSync } from "node:fs";
-import { type Catalog, type DialectId, dialects, toSnapshot } from "cautela";
+import { type Catalog, type DialectId, dialects, toSnapshot, visible } from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { terminalInk } from "./ink.ts";
 import { DICTIONARY_QUERIES } from "./live/query-result.ts";
+import { print, writeText } from "./output.ts";
 
 export interface CatalogFlags {
   dialect?: DialectId;
@@ -19,7 +19,7 @@ export async function catalogCommand(sources: readonly string[], flags: CatalogF
       throw new Failure(
         `there is a dictionary query for ${Object.keys(DICTIONARY_QUERIES).join(" and ")}; ${flags.query} is read live or from DDL`,
       );
-    console.log(query.trimEnd());
+    await print(`${query.trimEnd()}\n`);
     return 0;
   }
   const loaded = await loadCatalog(sources, flags.dialect);
@@ -27,16 +27,9 @@ export async function catalogCommand(sources: readonly string[], flags: CatalogF
   for (const problem of loaded.problems) console.error(`cautela: ${problem}`);
   const text = `${JSON.stringify(toSnapshot(loaded.catalog), null, 1)}\n`;
   if (flags.output !== undefined) {
-    try {
-      writeFileSync(flags.output, text);
-    } catch (error) {
-      throw new Failure(
-        `${flags.output} could not be written: ${error instanceof Error ? error.message : String(error)}`,
-      );
-    }
-    console.log(`${flags.output}: ${summary(loaded.catalog)}`);
-  } else if (process.stdout.isTTY) overview(loaded.catalog);
-  else process.stdout.write(text);
+    writeText(flags.output, text, sources);
+    await print(`${visible(flags.output)}: ${summary(loaded.catalog)}\n`);
+  } else await print(process.stdout.isTTY ? overview(loaded.catalog) : text);
   return 0;
 }
 
@@ -59,17 +52,18 @@ function summary(catalog: Catalog): string {
 }
 
 /** The tables with what a reviewer looks for, for people. */
-function overview(catalog: Catalog): void {
+function overview(catalog: Catalog): string {
   const ink = terminalInk(process.stdout);
-  console.log(ink("strong", summary(catalog)));
+  const lines = [ink("strong", summary(catalog))];
   const tables = [...catalog.tables()].sort((a, b) => (a.name < b.name ? -1 : 1));
   const width = Math.max(...tables.map((table) => table.name.length));
   for (const table of tables) {
     const key = table.primaryKey ? table.primaryKey.columns.join(", ") : "no primary key";
     const rows = table.rows === null ? "" : `, about ${table.rows} rows`;
-    console.log(
-      `  ${table.name.padEnd(width)}  ${ink("dim", `${counted(table.columns.length, "column")}, key ${key}${rows}`)}`,
+    lines.push(
+      `  ${visible(table.name.padEnd(width))}  ${ink("dim", `${counted(table.columns.length, "column")}, key ${key}${rows}`)}`,
     );
   }
-  console.log(ink("dim", "--output FILE writes the snapshot."));
+  lines.push(ink("dim", "--output FILE writes the snapshot."));
+  return `${lines.join("\n")}\n`;
 }

@@ -21,7 +21,7 @@ function demoFolder(): string {
 }
 
 /** `cautela demo`: reviews the harbour office's change scripts against its database. */
-export function demoCommand(flags: DemoFlags): number {
+export async function demoCommand(flags: DemoFlags): Promise<number> {
   const folder = demoFolder();
   const { dialect } = flags;
   const schema = catalogFromDdl(readFileSync(join(folder, "schema", `${dialect}.sql`), "utf8"), { dialect });
@@ -35,6 +35,6 @@ export function demoCommand(flags: DemoFlags): number {
     const text = readFileSync(join(scripts, name), "utf8");
     return review(text, { dialect, catalog, path: `demo/scripts/${dialect}/${name}` });
   });
-  writeReport(reviews, { format: flags.format });
+  await writeReport(reviews, { format: flags.format });
   return flags.failOn && reviews.some((one) => reaches(one.verdict, flags.failOn ?? "stop")) ? 1 : 0;
 }

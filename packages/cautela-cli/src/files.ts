@@ -1,4 +1,4 @@
-import { readFileSync, statSync, writeFileSync } from "node:fs";
+import { readFileSync, statSync } from "node:fs";
 import { type DecodedText, decodeText } from "cautela";
 import { Failure } from "./failure.ts";
 
@@ -10,15 +10,6 @@ export function readText(path: string): DecodedText {
   } catch (error) {
     if (error instanceof Failure) throw error;
     throw new Failure(`cannot read ${path === "-" ? "standard input" : path}: ${reason(error)}`);
-  }
-}
-
-/** Writes a result to a file. */
-export function writeText(path: string, text: string): void {
-  try {
-    writeFileSync(path, text);
-  } catch (error) {
-    throw new Failure(`cannot write ${path}: ${error instanceof Error ? error.message : String(error)}`);
   }
 }
 

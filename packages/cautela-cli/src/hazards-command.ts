@@ -1,51 +1,55 @@
 import { type Hazard, hazards } from "cautela";
 import { Failure } from "./failure.ts";
 import { columns, terminalInk } from "./ink.ts";
+import { print } from "./output.ts";
 
 const MARKS = { stop: "■", ask: "◧", note: "□" } as const;
 
 /** `cautela hazards [ID]`: the list, or one hazard's page. */
-export function hazardsCommand(id: string | undefined): number {
-  if (id === undefined) list();
+export async function hazardsCommand(id: string | undefined): Promise<number> {
+  if (id === undefined) await print(list());
   else {
     const hazard = hazards.find((one) => one.id === id);
     if (!hazard) throw new Failure(`there is no hazard ${id}; cautela hazards lists them`);
-    page(hazard);
+    await print(page(hazard));
   }
   return 0;
 }
 
-function list(): void {
+function list(): string {
+  const lines: string[] = [];
   const ink = terminalInk(process.stdout);
   const width = Math.max(...hazards.map((hazard) => hazard.id.length));
   let family = "";
   for (const hazard of hazards) {
     if (hazard.family !== family) {
-      if (family !== "") console.log();
+      if (family !== "") lines.push("");
       family = hazard.family;
-      console.log(ink("dim", family));
+      lines.push(ink("dim", family));
     }
     const mark = ink(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight.padEnd(4)}`);
-    console.log(`${mark}  ${hazard.id.padEnd(width)}  ${hazard.title}`);
+    lines.push(`${mark}  ${hazard.id.padEnd(width)}  ${hazard.title}`);
   }
+  return `${lines.join("\n")}\n`;
 }
 
-function page(hazard: Hazard): void {
+function page(hazard: Hazard): string {
   const ink = terminalInk(process.stdout);
   const width = columns(process.stdout);
-  console.log(
+  const lines = [
     `${ink(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight}`)}  ${ink("strong", hazard.id)}  ${hazard.title}`,
-  );
-  console.log();
-  console.log(wrapped(hazard.explanation, width));
-  console.log();
-  console.log(ink("dim", `dangerous (${hazard.example.dialect})`));
-  console.log(indented(hazard.example.dangerous));
-  console.log();
-  console.log(ink("dim", "sound"));
-  console.log(indented(hazard.example.sound));
-  console.log();
-  console.log(wrapped(hazard.remedy, width));
+    "",
+    wrapped(hazard.explanation, width),
+    "",
+    ink("dim", `dangerous (${hazard.example.dialect})`),
+    indented(hazard.example.dangerous),
+    "",
+    ink("dim", "sound"),
+    indented(hazard.example.sound),
+    "",
+    wrapped(hazard.remedy, width),
+  ];
+  return `${lines.join("\n")}\n`;
 }
 
 function indented(text: string): string {

@@ -4,6 +4,7 @@ import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
 import { type MeasureFlags, measureCommand } from "./measure-command.ts";
+import { hearOutput } from "./output.ts";
 import { choice, dialectOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
 import { type RehearseFlags, rehearseCommand } from "./rehearse-command.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
@@ -78,14 +79,14 @@ function program(done: (status: number) => void): Command {
     .command("hazards")
     .description("list the hazards, or explain one")
     .argument("[id]", "a hazard, such as every-row")
-    .action((id: string | undefined) => done(hazardsCommand(id)));
+    .action(async (id: string | undefined) => done(await hazardsCommand(id)));
 
   root
     .command("demo")
     .description("review the demo scripts against the demo database")
     .option("--dialect <id>", "which dialect's demo", dialectOption, "postgresql")
     .option("--format <form>", "text or json", choice(FORMATS), "text")
-    .action((flags: DemoFlags) => done(demoCommand(flags)));
+    .action(async (flags: DemoFlags) => done(await demoCommand(flags)));
 
   return root;
 }
@@ -93,6 +94,7 @@ function program(done: (status: number) => void): Command {
 /** Runs the command line; returns the exit status. Nothing but a defect of Cautela itself throws. */
 export async function run(args: readonly string[]): Promise<number> {
   let status = 0;
+  hearOutput();
   try {
     await program((code) => {
       status = code;

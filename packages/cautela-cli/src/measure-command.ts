@@ -1,9 +1,9 @@
-import { writeFileSync } from "node:fs";
-import { type Catalog, harm, type RehearsalSheet, rehearse } from "cautela";
+import { type Catalog, harm, type RehearsalSheet, rehearse, visible } from "cautela";
 import { isDatabase, shownSource } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { terminalInk } from "./ink.ts";
 import { openReadOnly, type ReadOnly } from "./live/measure.ts";
+import { print } from "./output.ts";
 import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
 export interface MeasureFlags extends ScriptFlags {
@@ -47,8 +47,8 @@ export async function measureCommand(path: string, flags: MeasureFlags): Promise
     await database.close();
   }
   if (flags.format === "json")
-    writeFileSync(1, `${JSON.stringify({ format: "cautela.measure", version: 1, path, measured }, null, 2)}\n`);
-  else writeFileSync(1, text(measured, shownSource(source)));
+    await print(`${JSON.stringify({ format: "cautela.measure", version: 1, path, measured }, null, 2)}\n`);
+  else await print(text(measured, shownSource(source)));
   return measured.some(({ met }) => met === false) ? 1 : 0;
 }
 
@@ -104,9 +104,9 @@ function text(measured: readonly Measured[], source: string): string {
     const verdict =
       met === null ? "" : met ? `  ${ink("clear", "as expected")}` : `  ${ink("stop", "■ another number")}`;
     lines.push(
-      `line ${String(line).padStart(4)}  ${kind} of ${target}: ${parts.length > 0 ? parts.join(", ") : "not counted"}${verdict}`,
+      `line ${String(line).padStart(4)}  ${kind} of ${visible(target)}: ${parts.length > 0 ? parts.join(", ") : "not counted"}${verdict}`,
     );
-    for (const reason of reasons) lines.push(ink("dim", `           ${reason}`));
+    for (const reason of reasons) lines.push(ink("dim", `           ${visible(reason)}`));
   }
   if (measured.length === 0) lines.push("No statement of this script changes rows.");
   return `${lines.join("\n")}\n`;

@@ -1,9 +1,9 @@
-import { mkdirSync, writeFileSync } from "node:fs";
+import { mkdirSync } from "node:fs";
 import { basename, join } from "node:path";
-import { PHASES, type Rehearsal, rehearsalMarkdown, rehearsalPhase, rehearsalText, rehearse } from "cautela";
+import { PHASES, type Rehearsal, rehearsalMarkdown, rehearsalPhase, rehearsalText, rehearse, visible } from "cautela";
 import { Failure } from "./failure.ts";
-import { writeText } from "./files.ts";
-import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
+import { print, writeText } from "./output.ts";
+import { inputs, oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
 export interface RehearseFlags extends ScriptFlags {
   date?: string;
@@ -16,9 +16,9 @@ export async function rehearseCommand(path: string, flags: RehearseFlags): Promi
   const review = await reviewedScript(path, flags);
   const date = flags.date ?? today();
   const rehearsal = rehearse(review, { date, ...oneStatement(flags) });
-  if (flags.output !== undefined && flags.format === "text") writePhases(rehearsal, flags.output, path);
-  else if (flags.output !== undefined) writeText(flags.output, form(rehearsal, flags.format));
-  else writeFileSync(1, form(rehearsal, flags.format));
+  if (flags.output !== undefined && flags.format === "text") await writePhases(rehearsal, flags.output, path, flags);
+  else if (flags.output !== undefined) writeText(flags.output, form(rehearsal, flags.format), inputs(path, flags));
+  else await print(shown(form(rehearsal, flags.format)));
   return 0;
 }
 
@@ -34,7 +34,12 @@ function form(rehearsal: Rehearsal, format: RehearseFlags["format"]): string {
 }
 
 /** One file for each phase: `04-clear.1-before.sql` and so on. */
-function writePhases(rehearsal: Rehearsal, folder: string, path: string): void {
+/** On a terminal what would act on it is shown instead; anywhere else the text is SQL to the letter. */
+function shown(text: string): string {
+  return process.stdout.isTTY ? visible(text, true) : text;
+}
+
+async function writePhases(rehearsal: Rehearsal, folder: string, path: string, flags: RehearseFlags): Promise<void> {
   const name = path === "-" ? "script" : basename(path).replace(/\.sql$/i, "");
   try {
     mkdirSync(folder, { recursive: true });
@@ -45,8 +50,8 @@ function writePhases(rehearsal: Rehearsal, folder: string, path: string): void {
     const text = rehearsalPhase(rehearsal, phase);
     if (text === null) continue;
     const file = join(folder, `${name}.${i + 1}-${phase}.sql`);
-    writeText(file, text);
-    console.log(file);
+    writeText(file, text, inputs(path, flags));
+    await print(`${visible(file)}\n`);
   }
-  if (rehearsal.sheets.length === 0) console.log("No statement of this script changes rows.");
+  if (rehearsal.sheets.length === 0) await print("No statement of this script changes rows.\n");
 }

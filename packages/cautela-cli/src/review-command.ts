@@ -1,9 +1,10 @@
-import { writeFileSync } from "node:fs";
 import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
-import { fileSize, readText, writeText } from "./files.ts";
+import { fileSize, readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
 import { loadPolicy } from "./policy-file.ts";
+import { print, writeText } from "./output.ts";
+import { inputs } from "./reviewed-script.ts";
 import { STREAM_FROM, streamReview } from "./stream-review.ts";
 
 export interface ReviewFlags {
@@ -33,7 +34,7 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
         paths.map((path) => script(path, flags)),
         { catalog, policy },
       );
-  writeReport(reviews, flags);
+  await writeReport(reviews, flags, paths.flatMap((path) => inputs(path, flags)));
   return reviews.some((review) => reaches(review.verdict, flags.failOn)) ? 1 : 0;
 }
 
@@ -51,14 +52,18 @@ function script(path: string, flags: ReviewFlags): { text: string; path: string;
 }
 
 /** Writes reviews to standard output or to a file. */
-export function writeReport(reviews: readonly Review[], flags: Pick<ReviewFlags, "format" | "output">): void {
+export async function writeReport(
+  reviews: readonly Review[],
+  flags: Pick<ReviewFlags, "format" | "output">,
+  sources: readonly string[] = [],
+): Promise<void> {
   if (flags.output !== undefined) {
-    writeText(flags.output, report(reviews, flags.format));
+    writeText(flags.output, report(reviews, flags.format), sources);
     return;
   }
   const text =
     flags.format === "json"
       ? report(reviews, "json")
       : textReport(reviews, { width: columns(process.stdout), ink: terminalInk(process.stdout) });
-  writeFileSync(1, text);
+  await print(text);
 }

@@ -13,6 +13,11 @@ export interface ScriptFlags {
   statement?: number;
 }
 
+/** The files that a result is made from. */
+export function inputs(path: string, { catalog, policy }: Pick<ScriptFlags, "catalog" | "policy">): string[] {
+  return [path, ...(catalog ?? []), ...(policy === undefined ? [] : [policy])];
+}
+
 /** The statement that flags name, as the library counts. */
 export function oneStatement({ statement }: ScriptFlags): { statement?: number } {
   return statement === undefined ? {} : { statement: statement - 1 };

@@ -1,8 +1,7 @@
-import { writeFileSync } from "node:fs";
 import { type Trace, trace, traceMermaid, traceText } from "cautela";
-import { writeText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
-import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
+import { print, writeText } from "./output.ts";
+import { inputs, oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
 export interface TraceFlags extends ScriptFlags {
   format: "text" | "json" | "mermaid";
@@ -14,8 +13,8 @@ export async function traceCommand(path: string, flags: TraceFlags): Promise<num
   const result = await reviewedScript(path, flags);
   const graph = trace(result, oneStatement(flags));
   const written = form(graph, flags);
-  if (flags.output !== undefined) writeText(flags.output, written);
-  else writeFileSync(1, written);
+  if (flags.output !== undefined) writeText(flags.output, written, inputs(path, flags));
+  else await print(written);
   return 0;
 }
 

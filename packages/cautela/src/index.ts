@@ -29,6 +29,7 @@ export { type Ink, plainInk } from "./report/page.ts";
 export { rehearsalMarkdown, rehearsalPhase, rehearsalText } from "./report/rehearsal-text.ts";
 export { type ReportFormat, report } from "./report/report.ts";
 export { type TextOptions, textReport } from "./report/text.ts";
+export { terminated } from "./report/rehearsal-text.ts";
 export { traceMermaid } from "./report/trace-mermaid.ts";
 export { traceText } from "./report/trace-text.ts";
 export {
@@ -53,4 +54,5 @@ export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";
 export { type DialectGuess, guessDialect } from "./sql/guess.ts";
 export { type ReadStatement, readScript, type Script, ScriptReader } from "./sql/script.ts";
 export type * from "./sql/tree.ts";
+export { visible } from "./report/visible.ts";
 export { type StatementTrace, type Trace, type TraceNode, trace } from "./trace.ts";

@@ -35,12 +35,13 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
         if (reasons.some((reason) => reason.includes("no change was written"))) continue;
         run++;
         // What the engine takes, the sheets take; what it refuses, they do not hide.
-        if (failed && (failed.phase !== "change" || plain === null)) {
+        // Two runs of what chance decides may be refused or not.
+        const drawn = /\b(?:LIMIT|RAND|random)\b/.test(script);
+        if (failed && (failed.phase !== "change" || (plain === null && !drawn))) {
           wrong.push(`${failed.phase} fails: ${said}`);
           continue;
         }
-        if (!failed && plain !== null) wrong.push(`the change goes through and should not: ${said}`);
-        const drawn = /\b(?:LIMIT|RAND|random)\b/.test(script);
+        if (!failed && plain !== null && !drawn) wrong.push(`the change goes through and should not: ${said}`);
         if (plain === null && !drawn && differences(wanted, changed).length > 0)
           wrong.push(`the change is another one in ${differences(wanted, changed)}: ${said}`);
         if (reasons.some((reason) => SAYS_SO.test(reason))) continue;

@@ -14,6 +14,7 @@ import { type Added, type Kept, keyOf } from "./kept.ts";
 import { arithmetic, changingSql, count, countSql, figures, preview, rows, warn, where } from "./looks.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
 import { restore } from "./restore.ts";
+import { copyInto, makeRoom, type Room, roomFor, takenBy } from "./room.ts";
 import type { ScriptStep, Written } from "./script-steps.ts";
 import { PREVIEW, Sheet } from "./sheet.ts";
 import type { SqlWriter } from "./writing/writer.ts";
@@ -37,6 +38,7 @@ interface Target {
 /** An image of a table from before the change, and the table with the differences. */
 interface Image {
   written: Written;
+  room: Room;
   name: string;
   drop: readonly string[];
   take: readonly string[];
@@ -55,6 +57,7 @@ class ChangeSheet {
   readonly #writer: SqlWriter;
   readonly #sheet: Sheet;
   readonly #kept: Kept[] = [];
+  readonly #keptOf = new Map<Table, Kept>();
   readonly #added: Added[] = [];
   readonly #images: Image[] = [];
   /** What is run right before the change and right after it, in one transaction with it. */
@@ -62,6 +65,8 @@ class ChangeSheet {
   readonly #last: string[] = [];
   /** Copies that hold the rows of a target, no more and no fewer, before the change runs. */
   readonly #exact = new Map<Table, string>();
+  /** Rows of the target cannot be put back, and so nothing is. */
+  #lost = false;
   /** Tables whose rows are kept, or need not be. */
   readonly #settled = new Set<Table>();
 
@@ -85,6 +90,7 @@ class ChangeSheet {
     this.#checks(targets);
     if (source.elsewhere !== null)
       sheet.reason(`no copy is made, for ${source.elsewhere}: what has to come back comes back from there`);
+    else if (catalog && this.#lost) return sheet.done();
     else if (catalog) restore(sheet, this.#step, this.#context.policy, this.#kept, this.#added);
     else if (source.changes.length > 0)
       sheet.reason("the table is not in the catalog: without its key and columns no restore can be written");
@@ -228,7 +234,7 @@ class ChangeSheet {
             sheet.early,
             "copy",
             "Keep the rows",
-            this.#rowsCopy(target, this.#context.names.next(named(change)), null),
+            this.#rowsCopy(target, this.#context.names.next(named(change)), null, null),
           );
         continue;
       }
@@ -245,6 +251,7 @@ class ChangeSheet {
             : `rows of ${shownName(table)} have no key, so they cannot be told apart afterwards: no restore was written`,
         );
         this.#settled.add(table);
+        this.#lost = true;
       }
       const byKey = key ?? keyOf(table);
       if (text.unsettled) {
@@ -313,7 +320,8 @@ class ChangeSheet {
   #newKey({ table, text }: Target): ReadonlyMap<string, string> | null {
     const key = table && keyOf(table);
     if (!key || text.joined || text.unsettled || text.movingValue) return null;
-    const rewrites = this.#step.written.some((one) => one.table === table && one.tidied);
+    const tidied = this.#step.written.find((one) => one.table === table)?.tidied;
+    const rewrites = tidied === null || key.some((one) => tidied?.has(one));
     const taken = new Set(table.columns.map(({ name }) => name.toLowerCase()));
     const names = new Map<string, string>();
     for (const { column, value, assignment } of text.assignments) {
@@ -339,43 +347,36 @@ class ChangeSheet {
     const sheet = this.#sheet;
     const writer = this.#writer;
     const used = name === null && newKey === null ? this.#scriptCopy(target) : null;
+    const room = roomFor(this.#step, sheet, table, newKey !== null);
     const copy = used ?? name ?? writer.beside(table, this.#context.names.next(table));
     const deletes = source.tree.kind === "delete";
     const title = deletes ? "Keep the rows that go" : "Keep the rows that will change";
     if (used) sheet.reason(`${used} keeps these rows: the script makes it, and no second copy is made`);
-    else if (newKey || this.#fillsLater(table)) {
+    else if (room.when === "filled") {
       const extra = [...(newKey ?? [])].map(([column, as]) => `, t.${writer.column(table, column)} AS ${as}`).join("");
-      sheet.add(
-        "before",
-        "copy",
-        `A table for the rows of ${shownName(table)}, filled in the change`,
-        writer.copy(
-          copy,
-          `${writer.copied(table, "t")}${extra}`,
-          `FROM ${writer.table(table)}${writer.as("t")}\nWHERE 1 = 0`,
-        ),
-      );
+      makeRoom(sheet, room, copy, extra);
       // With new keys it must not be there without the change: rows would be taken for others.
-      if (newKey) this.#first.push(this.#rowsCopy(target, copy, newKey, true));
-      else sheet.add("change", "copy", title, this.#rowsCopy(target, copy, newKey, true));
-    } else sheet.add(sheet.early, "copy", title, this.#rowsCopy(target, copy, newKey));
+      if (newKey) this.#first.push(this.#rowsCopy(target, copy, newKey, room));
+      else sheet.add("change", "copy", title, this.#rowsCopy(target, copy, newKey, room));
+    } else if (newKey) this.#first.push(this.#rowsCopy(target, copy, newKey, room));
+    else sheet.add(sheet.early, "copy", title, this.#rowsCopy(target, copy, newKey, room));
     this.#settled.add(table);
     if (!used) this.#exact.set(table, copy);
     if (source.tree.kind === "update" && !key && !newKey) return;
-    this.#kept.push({
-      table,
+    this.#keep(table, {
+      table: room.table,
       only: false,
       copy,
       key,
       newKey,
       removed: deletes,
-      changed: deletes ? [] : this.#changedColumns(own, key),
+      changed: deletes ? [] : this.#changedColumns({ ...own, table: room.table }, key),
     });
   }
 
-  /** A copy is filled in the middle of the change, so that it is there, empty, when the change comes to nothing. */
-  #fillsLater(table: Table): boolean {
-    return this.#sheet.early === "change" && !this.#step.altered(table);
+  #keep(table: Table, kept: Kept): void {
+    this.#kept.push(kept);
+    this.#keptOf.set(table, kept);
   }
 
   /** The columns that a restore sets back. */
@@ -392,12 +393,12 @@ class ChangeSheet {
     return this.#writer.name(judged.copy);
   }
 
-  /** The copy of the rows that a change meets; `fill`: into a table that is there. */
-  #rowsCopy(target: Target, copy: string, newKey: ReadonlyMap<string, string> | null, fill = false): string {
+  /** The copy of the rows that a change meets. */
+  #rowsCopy(target: Target, copy: string, newKey: ReadonlyMap<string, string> | null, room: Room | null): string {
     const writer = this.#writer;
     const { text, table } = target;
     const list = (alias: string): string => {
-      const own = fill && table ? writer.copied(table, alias) : `${alias}.*`;
+      const own = room && table ? takenBy(this.#sheet, room, table, alias) : `${alias}.*`;
       const extra = [...(newKey ?? [])].map(([column, as]) => {
         const value = text.assignments.find((one) => one.column === column)?.value ?? "";
         return `, ${writer.stored(`(${value})`, columnNamed(table, column))} AS ${as}`;
@@ -405,7 +406,7 @@ class ChangeSheet {
       return own + extra.join("");
     };
     const made = (columns: string, rest: string): string =>
-      fill
+      room?.when === "filled"
         ? `${writer.headFirst ? text.head : ""}INSERT INTO ${copy}\n${writer.headFirst ? "" : text.head}SELECT ${columns}\n${rest}`
         : writer.copy(copy, columns, rest, text.head);
     const key = table ? keyOf(table) : null;
@@ -466,16 +467,17 @@ class ChangeSheet {
     const image = this.#writer.image(this.#context.names.next(table, "_image"), table, only, onlyAdds ? key : null);
     const needsKept = !onlyAdds;
     const needsAdded = key !== null && (adds || own.columns === null || key.some((one) => own.columns?.has(one)));
+    const room = roomFor(this.#step, sheet, table, true);
     const kept: Kept | null = needsKept
       ? {
-          table,
+          table: room.table,
           only,
           copy: this.#writer.beside(table, name),
           key,
           newKey: null,
           removed: true,
           changed: key
-            ? this.#changedColumns({ ...own, columns: this.#overwrites() ? null : own.columns }, key).filter(
+            ? this.#changedColumns({ ...own, table: room.table, columns: this.#overwrites() ? null : own.columns }, key).filter(
                 (one) => !key.includes(one),
               )
             : [],
@@ -486,6 +488,7 @@ class ChangeSheet {
       : null;
     this.#images.push({
       written: own,
+      room,
       name: image.name,
       take: image.take,
       drop: image.drop,
@@ -506,18 +509,10 @@ class ChangeSheet {
     }
     const only = inherited(this.#step.catalog?.childrenOf(tableKey(table.schema, table.name)) ?? []);
     const copy = writer.beside(table, this.#context.names.next(table));
-    const from = `FROM ${writer.from(table, only)}${writer.as("t")}`;
-    const title = `Keep all rows of ${shownName(table)}`;
-    if (this.#fillsLater(table)) {
-      sheet.add(
-        "before",
-        "copy",
-        `A table for the rows of ${shownName(table)}, filled in the change`,
-        writer.emptyCopy(copy, table, null),
-      );
-      sheet.add("change", "copy", title, `INSERT INTO ${copy}\nSELECT ${writer.copied(table, "t")}\n${from}`);
-    } else sheet.add(sheet.early, "copy", title, writer.copy(copy, "t.*", from));
-    this.#kept.push({ table, only, copy, key, newKey: null, removed: true, changed: [] });
+    const room = roomFor(this.#step, sheet, table);
+    const rest = `FROM ${writer.from(table, only)}${writer.as("t")}`;
+    copyInto(sheet, room, table, copy, `Keep all rows of ${shownName(table)}`, rest);
+    this.#keep(table, { table: room.table, only, copy, key, newKey: null, removed: true, changed: [] });
   }
 
   /** An upsert, REPLACE or MERGE may also overwrite rows that are there. */
@@ -534,18 +529,17 @@ class ChangeSheet {
   #makeImages(): void {
     const sheet = this.#sheet;
     const writer = this.#writer;
-    for (const { written, name, take, drop, kept, added } of this.#images) {
+    for (const { written, room, name, take, drop, kept, added } of this.#images) {
       const { table } = written;
       const shown = shownName(table);
-      const altered = this.#step.altered(table);
       const make = (sql: string): void => {
-        if (altered) this.#first.push(sql);
+        if (room.when === "within") this.#first.push(sql);
         else sheet.add("before", "copy", `A table for what changes in ${shown}, filled in the change`, sql);
       };
-      if (kept) make(writer.emptyCopy(kept.copy, table, null));
+      if (kept) make(writer.emptyCopy(kept.copy, kept.table, null));
       if (added) make(writer.emptyCopy(added.list, table, added.key));
       this.#first.push(...take);
-      if (kept) this.#last.push(this.#differences(kept, name));
+      if (kept) this.#last.push(this.#differences(kept, name, takenBy(sheet, room, table, "s")));
       if (added) {
         const t = writer.from(table, added.only);
         this.#last.push(
@@ -553,24 +547,24 @@ class ChangeSheet {
         );
       }
       this.#last.push(...drop);
-      if (kept) this.#kept.push(kept);
+      if (kept) this.#keep(table, kept);
       if (added) this.#added.push(added);
     }
   }
 
   /** The rows of an image that are gone, or hold other values. */
-  #differences({ table, only, copy, key, changed }: Kept, image: string): string {
+  #differences({ table, only, copy, key, changed }: Kept, image: string, list: string): string {
     const writer = this.#writer;
     const from = writer.from(table, only);
     const all = table.columns.map((one) => one.name);
     if (!key) {
       const same = writer.anyDiffers("t", "s", table, writer.writable(table)) ?? "1 = 0";
-      return `INSERT INTO ${copy}\nSELECT s.*\nFROM ${image}${writer.as("s")}\nWHERE NOT EXISTS (SELECT 1 FROM ${from}${writer.as("t")} WHERE NOT (${same}))`;
+      return `INSERT INTO ${copy}\nSELECT ${list}\nFROM ${image}${writer.as("s")}\nWHERE NOT EXISTS (SELECT 1 FROM ${from}${writer.as("t")} WHERE NOT (${same}))`;
     }
     const comparable = table.columns.filter((one) => changed.includes(one.name)).every((one) => writer.comparable(one));
     const differing = comparable ? writer.anyDiffers("t", "s", table, changed.length > 0 ? changed : all) : null;
     const or = differing === null ? (changed.length > 0 ? "\n   OR 1 = 1" : "") : `\n   OR ${differing}`;
-    return `INSERT INTO ${copy}\nSELECT s.*\nFROM ${image}${writer.as("s")}\nLEFT JOIN ${from}${writer.as("t")} ON ${writer.match("t", "s", table, key)}\nWHERE t.${writer.column(table, key[0])} IS NULL${or}`;
+    return `INSERT INTO ${copy}\nSELECT ${list}\nFROM ${image}${writer.as("s")}\nLEFT JOIN ${from}${writer.as("t")} ON ${writer.match("t", "s", table, key)}\nWHERE t.${writer.column(table, key[0])} IS NULL${or}`;
   }
 
   /** Rows that a key of their own ties to the rows that go or change. */
@@ -581,25 +575,18 @@ class ChangeSheet {
     const parent = this.#kept[0];
     const copy = writer.beside(table, this.#context.names.next(table));
     const on = cascade.on
-      .map(([child, referenced]) => `p.${writer.column(parent.table, referenced)} = c.${writer.column(table, child)}`)
+      .map(([child, referenced]) => `p.${writer.column(parent.table, referenced)} = t.${writer.column(table, child)}`)
       .join(" AND ");
-    const rest = `FROM ${writer.table(table)}${writer.as("c")}\nWHERE EXISTS (SELECT 1 FROM ${parent.copy}${writer.as("p")} WHERE ${on})`;
+    const room = roomFor(this.#step, sheet, table);
+    const rest = `FROM ${writer.table(table)}${writer.as("t")}\nWHERE EXISTS (SELECT 1 FROM ${parent.copy}${writer.as("p")} WHERE ${on})`;
     const title = `Keep the rows of ${shownName(table)} that refer to them`;
-    if (this.#fillsLater(table)) {
-      sheet.add(
-        "before",
-        "copy",
-        `A table for the rows of ${shownName(table)}, filled in the change`,
-        writer.emptyCopy(copy, table, null),
-      );
-      sheet.add("change", "copy", title, `INSERT INTO ${copy}\nSELECT ${writer.copied(table, "c")}\n${rest}`);
-    } else sheet.add(sheet.early, "copy", title, writer.copy(copy, "c.*", rest));
+    copyInto(sheet, room, table, copy, title, rest);
     if (!key && !cascade.deletes) {
       sheet.reason(`rows of ${shownName(table)} have no key, so they cannot be put back one by one`);
       return;
     }
-    this.#kept.push({
-      table,
+    this.#keep(table, {
+      table: room.table,
       only: false,
       copy,
       key,
@@ -613,7 +600,7 @@ class ChangeSheet {
   #directCascade(own: Written, target: Target): Cascade | null {
     const { table: parent } = target;
     const [kept] = this.#kept;
-    if (!parent || !kept || kept.table !== parent || own.ways !== 1) return null;
+    if (!parent || !kept || this.#keptOf.get(parent) !== kept || own.ways !== 1) return null;
     if (this.#writer.copyProblem(own.table)) return null;
     const nodes = this.#step.fired.flatMap(({ ripple }) =>
       ripple.nodes.filter((node) => node.written && node.relation === own.table).map((node) => ({ node, ripple })),
@@ -713,7 +700,7 @@ class ChangeSheet {
     const exact = given ?? counts.join(" + ");
     let changing: string | null = null;
     if (writer.countsChanged && tree.kind === "update") {
-      const rewrites = this.#step.written.some(({ tidied }) => tidied);
+      const rewrites = this.#step.written.some(({ tidied }) => tidied === null || tidied.size > 0);
       const parts = targets.map(({ text, table, change }) =>
         rewrites || this.#viewed(change) ? null : changingSql(writer, text, table, table ? keyOf(table) : null),
       );
@@ -753,7 +740,7 @@ class ChangeSheet {
     const { source, written } = this.#step;
     const sheet = this.#sheet;
     for (const { table, text } of targets) {
-      const kept = this.#kept.find((one) => one.table === table);
+      const kept = table && this.#keptOf.get(table);
       if (!table || !kept) continue;
       if (source.tree.kind === "delete") this.#gone(kept);
       else if (kept.key) this.#compared(kept, text.assignments);
@@ -767,7 +754,7 @@ class ChangeSheet {
         );
     }
     for (const { kept, added } of this.#images) {
-      if (kept && !targets.some(({ table }) => table === kept.table))
+      if (kept && !targets.some(({ table }) => table && this.#keptOf.get(table) === kept))
         sheet.add(
           "after",
           "check",

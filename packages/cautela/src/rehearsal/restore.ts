@@ -25,7 +25,7 @@ export function restore(
   const childrenFirst = [...added].sort((a, b) => place(b.table) - place(a.table));
   // Where keys were rewritten, children are moved back before the rows with the new keys go.
   const rekeyed = (table: Table): boolean =>
-    step.written.some((one) => one.table === table && one.columns !== null && !one.actions.has("insert"));
+    step.written.some((one) => sameTable(one.table, table) && one.columns !== null && !one.actions.has("insert"));
   const steps: string[] = [];
   for (const one of childrenFirst) if (!rekeyed(one.table)) steps.push(writer.removeAdded(one));
   for (const one of parentsFirst) if (one.removed) steps.push(...writer.putBack(one));
@@ -52,6 +52,10 @@ export function restore(
     `Put ${names.join(", ")} back as ${names.length === 1 ? "it was" : "they were"}`,
     statements,
   );
+}
+
+function sameTable(a: Table, b: Table): boolean {
+  return a === b || (a.schema === b.schema && a.name === b.name);
 }
 
 /** The triggers that would write, rewrite or refuse during a restore. */

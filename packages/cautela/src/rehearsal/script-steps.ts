@@ -23,8 +23,8 @@ export interface Written {
   direct: boolean;
   /** By how many ways it is reached. */
   ways: number;
-  /** Triggers give the rows other values than the statement does. */
-  tidied: boolean;
+  /** The columns to which triggers give other values than the statement does; null: any. */
+  tidied: ReadonlySet<string> | null;
 }
 
 /** One statement of the script in the order in which they run; what runs inside a block belongs to the block. */
@@ -41,9 +41,13 @@ export interface ScriptStep {
   inside: boolean;
   /** An earlier statement has changed rows, structure or variables on which its rows depend. */
   dependsOn: { line: number; table: string } | null;
-  /** Tables that earlier statements have made or altered. */
+  /** Whether an earlier statement has made a table. */
   made: (table: Pick<Table, "schema" | "name">) => boolean;
-  altered: (table: Pick<Table, "schema" | "name">) => boolean;
+  /**
+   * A table with those of its columns alone that it has had since before the script, so that a copy can be made before the
+   * script runs; null where none can: it has been made, renamed, or may not be without a column that it did not have.
+   */
+  lasting: (table: Table) => Table | null;
   /** What the database holds when it begins; another statement's catalog as soon as the next step is asked for. */
   catalog: Catalog | null;
   /** The objects of the catalog that it makes, changes or drops. */
@@ -113,10 +117,32 @@ class Course {
       inside: this.#open,
       dependsOn: does === "other" ? null : this.#dependsOn(tree, used),
       made: (table) => made.has(keyOf(table)),
-      altered: (table) => altered.has(keyOf(table)),
+      lasting: (table) => (altered.has(keyOf(table)) ? this.#lasting(table) : table),
       catalog: this.#catalog,
       structure: classOf(tree) === "rows" || classOf(tree) === "reads" ? [] : this.#structureOf(source, all),
     };
+  }
+
+  #lasting(table: Table): Table | null {
+    const first = this.#review.before?.byKey(keyOf(table));
+    if (!first || this.#made.has(keyOf(table))) return null;
+    const columns = table.columns.filter((column) =>
+      first.columns.some(
+        (one) =>
+          one.name === column.name &&
+          one.type === column.type &&
+          one.typeArgs.join() === column.typeArgs.join() &&
+          one.array === column.array &&
+          one.generated === column.generated,
+      ),
+    );
+    const kept = new Set(columns.map(({ name }) => name));
+    const missing = table.columns.some(
+      (one) => !kept.has(one.name) && one.required && one.default === null && !one.identity && !one.generated,
+    );
+    const keys = [table.primaryKey, ...table.uniqueKeys].filter((one) => one !== null);
+    if (missing || !keys.every((key) => key.partial || key.columns.every((one) => kept.has(one)))) return null;
+    return { ...table, columns };
   }
 
   /** What the statement changes in the catalog, tried out on a layer of its own. */
@@ -147,10 +173,10 @@ class Course {
     const unknown: string[] = [];
     const found = new Map<
       Table,
-      { actions: Set<Write["action"]>; columns: Set<string> | null; direct: boolean; ways: number; tidied: boolean }
+      { actions: Set<Write["action"]>; columns: Set<string> | null; direct: boolean; ways: number; tidied: Set<string> | null }
     >();
     const add = (table: Table, write: Pick<Write, "action" | "via"> & { columns: readonly string[] | null }): void => {
-      const known = found.get(table) ?? { actions: new Set(), columns: new Set<string>(), direct: false, ways: 0, tidied: false };
+      const known = found.get(table) ?? { actions: new Set(), columns: new Set<string>(), direct: false, ways: 0, tidied: new Set<string>() };
       known.actions.add(write.action);
       known.direct ||= write.via === "statement";
       known.ways++;
@@ -162,7 +188,8 @@ class Course {
         const rewritten = this.#rewritten(table);
         if (rewritten === null) known.columns = null;
         else for (const name of rewritten) known.columns?.add(name);
-        known.tidied ||= rewritten === null || rewritten.length > 0;
+        if (rewritten === null) known.tidied = null;
+        else for (const name of rewritten) known.tidied?.add(name);
       }
       found.set(table, known);
     };

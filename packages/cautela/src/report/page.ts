@@ -1,4 +1,5 @@
 import { grouped } from "../hazards/wording.ts";
+import { inOneLine, visible } from "./visible.ts";
 
 /** What a piece of text is, so that a terminal can colour it. */
 export type Role = "stop" | "ask" | "note" | "clear" | "strong" | "dim" | "code";
@@ -31,7 +32,7 @@ export class Page {
   /** A paragraph behind a label; the lines that follow are indented as far. */
   paragraph(label: string, text: string, role?: Role): void {
     const indent = label.length;
-    const lines = wrap(text, this.width - indent);
+    const lines = wrap(inOneLine(text), this.width - indent);
     lines.forEach((line, i) => {
       const painted = role ? this.ink(role, line) : line;
       this.line((i === 0 ? this.ink("dim", label) : " ".repeat(indent)) + painted);
@@ -62,7 +63,8 @@ export function rule(label: string, page: Page): string {
   return page.ink("dim", left + label + "─".repeat(Math.max(0, page.width - left.length - label.length)));
 }
 
-export function cut(text: string, width: number): string {
+export function cut(line: string, width: number): string {
+  const text = visible(line);
   return text.length > width ? `${text.slice(0, width - 1)}…` : text;
 }
 

@@ -3,6 +3,7 @@ import { type Finding, heavier, heaviestFirst, type Review, type StatementReview
 import { dialects } from "../sql/dialects/index.ts";
 import { MARKS, reachBar } from "./marks.ts";
 import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./page.ts";
+import { inOneLine } from "./visible.ts";
 
 export interface TextOptions {
   /** Columns to fill; 80 if left out, never less than 40. */
@@ -25,7 +26,7 @@ function scriptReport(review: Review, page: Page): void {
   const { ink } = page;
   const count = review.statementCount;
   const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
-  page.line(`${ink("strong", review.path || "script")}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
+  page.line(`${ink("strong", inOneLine(review.path || "script"))}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
   if (review.dialectReason !== "") {
     page.paragraph(
       "",
@@ -60,7 +61,7 @@ function statementReport(review: Review, statement: StatementReview, findings: F
       statement.reach.bound === "every" || statement.reach.bound === "multiplied" ? statement.verdict : "dim";
     // What an INSERT reaches are the rows that it brings, not those that are there.
     const inserts = statement.kind === "insert";
-    const target = statement.target ? ` ${inserts ? "into" : "of"} ${statement.target}` : "";
+    const target = statement.target ? ` ${inserts ? "into" : "of"} ${inOneLine(statement.target)}` : "";
     page.line(
       `      ${ink(role, bar)} ${ink("dim", `${inserts ? "inserts" : "reach"}: ${reachWords(statement.reach)}${target}`)}`,
     );

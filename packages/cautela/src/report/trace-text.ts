@@ -3,13 +3,14 @@ import { reachWords } from "../hazards/wording.ts";
 import type { StatementTrace, Trace, TraceNode } from "../trace.ts";
 import { counted, cut, Page, plainInk, rule } from "./page.ts";
 import type { TextOptions } from "./text.ts";
+import { inOneLine } from "./visible.ts";
 
 /** The ripples of a script as trees for a terminal: what is written, through what, how many rows at most. */
 export function traceText(trace: Trace, options: TextOptions = {}): string {
   const page = new Page(Math.max(60, options.width ?? 80), options.ink ?? plainInk);
   const { ink } = page;
   page.line(
-    `${ink("strong", trace.path || "script")}  ${ink("dim", counted(trace.statements.length, "statement that writes", "statements that write"))}`,
+    `${ink("strong", inOneLine(trace.path || "script"))}  ${ink("dim", counted(trace.statements.length, "statement that writes", "statements that write"))}`,
   );
   for (const statement of trace.statements) statementTree(statement, page);
   if (trace.statements.length === 0) page.paragraph("", "No statement of this script writes rows.", "dim");
@@ -67,13 +68,13 @@ const ACTIONS: Record<TraceNode["action"], string> = {
 function nodeLines(edge: RippleEdge, node: TraceNode, head: string, next: string, known: boolean, page: Page): void {
   const { ink } = page;
   const via =
-    edge.how === "statement" ? "" : `  ${ink("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${edge.name}`;
+    edge.how === "statement" ? "" : `  ${ink("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${inOneLine(edge.name)}`;
   const columns =
     node.columns && node.columns.length > 0 && node.action !== "delete" ? ` ${node.columns.join(", ")}` : "";
   const what = node.object === "view" ? "view" : ACTIONS[node.action];
   const room = Math.max(12, page.width - head.length - node.name.length - 4);
   page.line(
-    `${ink("dim", head)}${ink("strong", node.name)}  ${cut(`${what}${node.object === "view" ? "" : columns}`, room)}`,
+    `${ink("dim", head)}${ink("strong", inOneLine(node.name))}  ${cut(`${what}${node.object === "view" ? "" : columns}`, room)}`,
   );
   const rows = node.object === "routine" ? "" : reachWords(node.reach);
   const facts = [via.trim(), rows, known ? "shown above" : ""].filter((one) => one !== "").join(ink("dim", ", "));
@@ -96,6 +97,6 @@ const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "
 function noteLine(note: RippleNote, head: string, next: string, page: Page): void {
   const { sign, role } = NOTES[note.kind];
   const said = note.certain ? sign.replace("may refuse", "refuses").replace("may drop it", "drops it") : sign;
-  page.line(`${page.ink("dim", head)}${page.ink(role, said)}  ${note.name}`);
+  page.line(`${page.ink("dim", head)}${page.ink(role, said)}  ${inOneLine(note.name)}`);
   if (note.text !== "" && note.text !== note.name) page.paragraph(next, note.text, "dim");
 }

@@ -67,6 +67,10 @@ export class TsqlWriter extends SqlWriter {
       .join(", ");
   }
 
+  override copiedColumns(table: Table, alias: string): string {
+    return this.copied(table, alias);
+  }
+
   override image(name: string, table: Table, _only: boolean, columns: readonly string[] | null) {
     const own = `#${name}`;
     const list = columns ? this.columns("t", table, columns) : this.copied(table, "t");

@@ -208,9 +208,18 @@ export abstract class SqlWriter {
     return false;
   }
 
+  /** The columns of a table one by one, as a copy takes them that is filled later. */
+  copiedColumns(table: Table, alias: string): string {
+    return this.columns(
+      alias,
+      table,
+      table.columns.map(({ name }) => name),
+    );
+  }
+
   /** An empty table with the columns of another, or some of them. */
   emptyCopy(into: string, table: Table, columns: readonly string[] | null): string {
-    const list = columns ? this.columns("t", table, columns) : this.copied(table, "t");
+    const list = columns ? this.columns("t", table, columns) : this.copiedColumns(table, "t");
     return this.copy(into, list, `FROM ${this.table(table)}${this.as("t")}\nWHERE 1 = 0`);
   }
 

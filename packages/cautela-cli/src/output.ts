@@ -1,0 +1,96 @@
+import {
+  chmodSync,
+  closeSync,
+  fsyncSync,
+  openSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
+import { basename, dirname, join } from "node:path";
+import { Failure } from "./failure.ts";
+
+/** Errors of the output are told to the call, and once more by an event that nobody may leave unheard. */
+export function hearOutput(): void {
+  process.stderr.on("error", () => undefined);
+  process.stdout.on("error", ({ code, message }: NodeJS.ErrnoException) => {
+    if (code === "EPIPE" || code === "ERR_STREAM_DESTROYED" || process.exitCode === 2) return;
+    process.exitCode = 2;
+    console.error(`cautela: cannot write to standard output: ${WHY[code ?? ""] ?? message}`);
+  });
+}
+
+/**
+ * Writes all of a text to standard output, however slowly it is taken. A reader that has seen enough (`| head`) ends the
+ * output quietly; a full disk is a failure.
+ */
+export function print(text: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const { stdout } = process;
+    const done = (error?: NodeJS.ErrnoException | null): void => {
+      if (!error || error.code === "EPIPE" || error.code === "ERR_STREAM_DESTROYED") resolve();
+      else {
+        process.exitCode = 2;
+        reject(new Failure(`cannot write to standard output: ${WHY[error.code ?? ""] ?? error.message}`));
+      }
+    };
+    stdout.write(text, done);
+  });
+}
+
+const WHY: Record<string, string> = {
+  ENOSPC: "no space is left",
+  EIO: "the device failed",
+  EACCES: "permission denied",
+  EISDIR: "it is a directory",
+  ENOENT: "there is no such folder",
+  ENOTDIR: "a part of the path is no folder",
+  EROFS: "the file system is read-only",
+};
+
+/**
+ * Writes a result to a file: beside it first, then under its name, so that nobody finds half of it. `sources` are the files
+ * that the result was made from; they are never written over.
+ */
+export function writeText(path: string, text: string, sources: readonly string[] = []): void {
+  const source = sources.find((one) => sameFile(one, path));
+  if (source !== undefined)
+    throw new Failure(`--output ${path} is ${source === path ? "an input" : `the input ${source}`} of the command, which is not written over`);
+  try {
+    const before = statSync(path, { throwIfNoEntry: false });
+    if (before && !before.isFile() && !before.isDirectory()) {
+      // A device or a pipe is written to, not replaced.
+      writeFileSync(path, text);
+      return;
+    }
+    if (before?.isDirectory()) throw Object.assign(new Error(), { code: "EISDIR" });
+    const target = before ? realpathSync(path) : path;
+    const beside = join(dirname(target), `.${basename(target)}.${process.pid}.part`);
+    try {
+      const file = openSync(beside, "wx", 0o666);
+      try {
+        writeFileSync(file, text);
+        fsyncSync(file);
+      } finally {
+        closeSync(file);
+      }
+      if (before) chmodSync(beside, before.mode);
+      renameSync(beside, target);
+    } catch (error) {
+      rmSync(beside, { force: true });
+      throw error;
+    }
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    throw new Failure(`cannot write ${path}: ${WHY[code ?? ""] ?? message}`);
+  }
+}
+
+/** Whether two paths lead to one file. */
+function sameFile(a: string, b: string): boolean {
+  const one = statSync(a, { throwIfNoEntry: false });
+  const other = statSync(b, { throwIfNoEntry: false });
+  return one !== undefined && other !== undefined && one.isFile() && one.dev === other.dev && one.ino === other.ino;
+}

@@ -42,14 +42,18 @@ export async function measureCommand(path: string, flags: MeasureFlags): Promise
   const database = await openReadOnly(source, flags.seconds);
   const measured: Measured[] = [];
   try {
-    for (const sheet of sheets) measured.push(await measure(sheet, database, catalog, flags.rows));
+    for (const sheet of sheets)
+      if (sheet.queries.some(({ purpose }) => purpose === "change" || purpose === "guarded" || purpose === "count"))
+        measured.push(await measure(sheet, database, catalog, flags.rows));
   } finally {
     await database.close();
   }
   if (flags.format === "json")
     await print(`${JSON.stringify({ format: "cautela.measure", version: 1, path, measured }, null, 2)}\n`);
   else await print(text(measured, shownSource(source)));
-  return measured.some(({ met }) => met === false) ? 1 : 0;
+  if (measured.some(({ met }) => met === false)) return 1;
+  // A measurement without a single number is none.
+  return measured.length > 0 && measured.every(({ touched, changed }) => touched === null && changed === null) ? 2 : 0;
 }
 
 async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catalog, most: number): Promise<Measured> {
@@ -85,10 +89,13 @@ async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catal
     } else if ("rows_changed" in row) found.changed = Number(row.rows_changed);
     else found.touched = Number(Object.values(row)[0]);
   }
-  for (const reason of sheet.reasons) if (/^line \d+ writes/.test(reason)) found.reasons.push(reason);
+  if (sheet.countDependsOn !== null)
+    found.reasons.push(
+      `which rows it meets depends on line ${sheet.countDependsOn}: the number holds only once that has run`,
+    );
   // More than were counted are more than were expected.
   if (expected && found.touched === null && beyond && expected.rows <= most) found.met = false;
-  if (expected && found.touched !== null)
+  if (expected && found.touched !== null && sheet.countDependsOn === null)
     found.met = expected.atMost ? found.touched <= expected.rows : found.touched === expected.rows;
   return found;
 }

@@ -57,7 +57,9 @@ const WHY: Record<string, string> = {
 export function writeText(path: string, text: string, sources: readonly string[] = []): void {
   const source = sources.find((one) => sameFile(one, path));
   if (source !== undefined)
-    throw new Failure(`--output ${path} is ${source === path ? "an input" : `the input ${source}`} of the command, which is not written over`);
+    throw new Failure(
+      `--output ${path} is ${source === path ? "an input" : `the input ${source}`} of the command, which is not written over`,
+    );
   try {
     const before = statSync(path, { throwIfNoEntry: false });
     if (before && !before.isFile() && !before.isDirectory()) {

@@ -2,8 +2,8 @@ import { type DialectId, type Review, reaches, report, reviewChangeSet, textRepo
 import { loadCatalog } from "./catalog-source.ts";
 import { fileSize, readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
-import { loadPolicy } from "./policy-file.ts";
 import { print, writeText } from "./output.ts";
+import { loadPolicy } from "./policy-file.ts";
 import { inputs } from "./reviewed-script.ts";
 import { STREAM_FROM, streamReview } from "./stream-review.ts";
 
@@ -34,7 +34,11 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
         paths.map((path) => script(path, flags)),
         { catalog, policy },
       );
-  await writeReport(reviews, flags, paths.flatMap((path) => inputs(path, flags)));
+  await writeReport(
+    reviews,
+    flags,
+    paths.flatMap((path) => inputs(path, flags)),
+  );
   return reviews.some((review) => reaches(review.verdict, flags.failOn)) ? 1 : 0;
 }
 

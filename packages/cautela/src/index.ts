@@ -26,12 +26,12 @@ export { harm } from "./rehearsal/harmless.ts";
 export { PHASES, type Phase, type Rehearsal, type RehearsalQuery, type RehearsalSheet } from "./rehearsal/rehearsal.ts";
 export { type RehearseOptions, rehearse } from "./rehearsal/rehearse.ts";
 export { type Ink, plainInk } from "./report/page.ts";
-export { rehearsalMarkdown, rehearsalPhase, rehearsalText } from "./report/rehearsal-text.ts";
+export { rehearsalMarkdown, rehearsalPhase, rehearsalText, terminated } from "./report/rehearsal-text.ts";
 export { type ReportFormat, report } from "./report/report.ts";
 export { type TextOptions, textReport } from "./report/text.ts";
-export { terminated } from "./report/rehearsal-text.ts";
 export { traceMermaid } from "./report/trace-mermaid.ts";
 export { traceText } from "./report/trace-text.ts";
+export { visible } from "./report/visible.ts";
 export {
   type Finding,
   heaviestFirst,
@@ -54,5 +54,4 @@ export { dialectIds, dialects, isDialectId } from "./sql/dialects/index.ts";
 export { type DialectGuess, guessDialect } from "./sql/guess.ts";
 export { type ReadStatement, readScript, type Script, ScriptReader } from "./sql/script.ts";
 export type * from "./sql/tree.ts";
-export { visible } from "./report/visible.ts";
 export { type StatementTrace, type Trace, type TraceNode, trace } from "./trace.ts";

@@ -104,7 +104,8 @@ class Drawing {
         unique: chance.yes(0.25) ? "code" : null,
         rows: 4 + chance.below(6),
       };
-      for (const to of this.#tables) if (to.key.length === 1 && chance.yes(0.6)) table.references.push(this.#reference(to));
+      for (const to of this.#tables)
+        if (to.key.length === 1 && chance.yes(0.6)) table.references.push(this.#reference(to));
       if (table.key.length === 1 && chance.yes(0.35)) table.references.push(this.#reference(table));
       this.#tables.push(table);
       const lines = [
@@ -121,11 +122,24 @@ class Drawing {
             `FOREIGN KEY (${one.column}) REFERENCES ${this.#q(one.to.name)} (id) ON DELETE ${one.onDelete} ON UPDATE ${one.onUpdate}`,
         ),
       ];
-      if (chance.yes(0.2)) lines.splice(table.key.length + 2, 0, `doubled integer GENERATED ALWAYS AS (n * 2) ${this.#dialect === "sqlite" && chance.yes(0.5) ? "VIRTUAL" : "STORED"}`);
+      if (chance.yes(0.2))
+        lines.splice(
+          table.key.length + 2,
+          0,
+          `doubled integer GENERATED ALWAYS AS (n * 2) ${this.#dialect === "sqlite" && chance.yes(0.5) ? "VIRTUAL" : "STORED"}`,
+        );
       parts.push(`CREATE TABLE ${this.#q(name)} (${lines.join(", ")});`);
     }
-    parts.push("CREATE TABLE change_log (line_id integer PRIMARY KEY, what varchar(40));".replace("line_id integer PRIMARY KEY", this.#numbered()));
-    parts.push("CREATE TABLE counter (what varchar(20) NOT NULL PRIMARY KEY, n integer NOT NULL);", "INSERT INTO counter VALUES ('a', 1), ('b', 2);");
+    parts.push(
+      "CREATE TABLE change_log (line_id integer PRIMARY KEY, what varchar(40));".replace(
+        "line_id integer PRIMARY KEY",
+        this.#numbered(),
+      ),
+    );
+    parts.push(
+      "CREATE TABLE counter (what varchar(20) NOT NULL PRIMARY KEY, n integer NOT NULL);",
+      "INSERT INTO counter VALUES ('a', 1), ('b', 2);",
+    );
     for (const table of this.#tables) parts.push(...this.#rows(table));
     for (const table of this.#tables) parts.push(...this.#triggers(table));
     return [...parts, ...this.#late].join("\n");
@@ -150,7 +164,11 @@ class Drawing {
         { name: "amount", type: "decimal(8,2)", values: ["1.50", "2", "NULL"] },
         { name: "spot", type: "point", values: ["POINT(1,2)", "NULL"] },
         { name: "kind", type: "enum('x','y')", values: ["'x'", "'y'", "NULL"] },
-        { name: "stamped", type: "timestamp NULL DEFAULT NULL ON UPDATE CURRENT_TIMESTAMP", values: ["'2026-01-02 03:04:05'", "NULL"] },
+        {
+          name: "stamped",
+          type: "timestamp NULL DEFAULT NULL ON UPDATE CURRENT_TIMESTAMP",
+          values: ["'2026-01-02 03:04:05'", "NULL"],
+        },
       ],
       sqlite: [
         { name: "amount", type: "numeric", values: ["1.5", "2", "'x'", "NULL"] },
@@ -197,7 +215,9 @@ class Drawing {
       ];
       list.push(`(${values.join(", ")})`);
     }
-    return [`INSERT INTO ${this.#q(table.name)} (${columns.map((one) => this.#q(one)).join(", ")}) VALUES ${list.join(", ")};`];
+    return [
+      `INSERT INTO ${this.#q(table.name)} (${columns.map((one) => this.#q(one)).join(", ")}) VALUES ${list.join(", ")};`,
+    ];
   }
 
   #triggers(table: Drawn): string[] {
@@ -205,10 +225,19 @@ class Drawing {
     const list: string[] = [];
     const id = table.name.replace(/\W/g, "_").toLowerCase();
     const event = chance.of(["INSERT", "UPDATE", "DELETE"]);
-    if (chance.yes(0.25)) list.push(this.#trigger(`${id}_told`, "AFTER", event, table, "INSERT INTO change_log (what) VALUES ('told');"));
+    if (chance.yes(0.25))
+      list.push(this.#trigger(`${id}_told`, "AFTER", event, table, "INSERT INTO change_log (what) VALUES ('told');"));
     if (chance.yes(0.25) && !this.#counted) {
       this.#counted = true;
-      list.push(this.#trigger(`${id}_counted`, "AFTER", chance.of(["INSERT", "UPDATE", "DELETE"]), table, "UPDATE counter SET n = n + 1 WHERE what = 'a';"));
+      list.push(
+        this.#trigger(
+          `${id}_counted`,
+          "AFTER",
+          chance.of(["INSERT", "UPDATE", "DELETE"]),
+          table,
+          "UPDATE counter SET n = n + 1 WHERE what = 'a';",
+        ),
+      );
     }
     if (chance.yes(0.2) && this.#dialect !== "sqlite") {
       const on = chance.of(["INSERT", "UPDATE"]);
@@ -276,7 +305,12 @@ class Drawing {
     const text = this.#q(chance.of(table.texts));
     const other = table.others.length > 0 ? chance.of(table.others) : null;
     const sets = [
-      chance.of([`${number} = ${number} + 1`, `${number} = 7`, `${number} = NULL`, `${number} = coalesce(${number}, 0) * 2`]),
+      chance.of([
+        `${number} = ${number} + 1`,
+        `${number} = 7`,
+        `${number} = NULL`,
+        `${number} = coalesce(${number}, 0) * 2`,
+      ]),
       ...(chance.yes(0.4) ? [`${text} = ${chance.of([`upper(${text})`, "'new'", "NULL", `lower(${text})`])}`] : []),
       ...(other && chance.yes(0.5) ? [`${other.name} = ${chance.of(other.values)}`] : []),
     ];
@@ -319,16 +353,25 @@ class Drawing {
       return deletes
         ? `DELETE FROM ${t} WHERE EXISTS (SELECT 1 FROM ${o} x WHERE ${on}${more})`
         : `UPDATE ${t} SET t = 'joined' FROM ${o} x WHERE ${on}${more}`;
-    return deletes ? `DELETE FROM ${t} USING ${o} x WHERE ${on}${more}` : `UPDATE ${t} SET t = 'joined' FROM ${o} AS x WHERE ${on}${more}`;
+    return deletes
+      ? `DELETE FROM ${t} USING ${o} x WHERE ${on}${more}`
+      : `UPDATE ${t} SET t = 'joined' FROM ${o} AS x WHERE ${on}${more}`;
   }
 
   #insert(table: Drawn): string {
     const chance = this.#chance;
-    const columns = [...table.key, "n", "t", ...(table.unique ? [table.unique] : [])].map((one) => this.#q(one)).join(", ");
+    const columns = [...table.key, "n", "t", ...(table.unique ? [table.unique] : [])]
+      .map((one) => this.#q(one))
+      .join(", ");
     const key = table.key.map((one) => `${one} + 50`);
     if (chance.yes(0.5))
       return `INSERT INTO ${this.#q(table.name)} (${columns}) SELECT ${[...key, "n", "'copied'", ...(table.unique ? [`${table.unique} + 1000`] : [])].join(", ")} FROM ${this.#q(table.name)}${this.#where(table)}`;
-    const values = [...table.key.map(() => String(60 + chance.below(5))), "1", "'added'", ...(table.unique ? [String(2000 + chance.below(50))] : [])];
+    const values = [
+      ...table.key.map(() => String(60 + chance.below(5))),
+      "1",
+      "'added'",
+      ...(table.unique ? [String(2000 + chance.below(50))] : []),
+    ];
     return `INSERT INTO ${this.#q(table.name)} (${columns}) VALUES (${values.join(", ")})`;
   }
 
@@ -343,7 +386,11 @@ class Drawing {
     const name = this.#q(table.name);
     if (table.key.length !== 1) return `DELETE FROM ${name} WHERE n = 1`;
     if (this.#dialect === "mariadb")
-      return this.#chance.of([`DELETE FROM ${name} LIMIT 2`, `UPDATE ${name} SET n = 9 ORDER BY n LIMIT 2`, `DELETE FROM ${name} WHERE RAND() < 0.4`]);
+      return this.#chance.of([
+        `DELETE FROM ${name} LIMIT 2`,
+        `UPDATE ${name} SET n = 9 ORDER BY n LIMIT 2`,
+        `DELETE FROM ${name} WHERE RAND() < 0.4`,
+      ]);
     return this.#chance.of([
       `DELETE FROM ${name} WHERE id IN (SELECT id FROM ${name} LIMIT 2)`,
       `UPDATE ${name} SET n = 9 WHERE id IN (SELECT id FROM ${name} ORDER BY n LIMIT 2)`,

@@ -29,9 +29,16 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
         const walked = walk(client, ddl, script);
         const { failed, before, changed, after, texts, rehearsal } = walked;
         const reasons = rehearsal.sheets.flatMap((sheet) => sheet.reasons);
-        const said = [`seed ${seed}`, ddl, script, texts.before, texts.change, texts.restore, failed?.message, plain].join(
-          "\n=====\n",
-        );
+        const said = [
+          `seed ${seed}`,
+          ddl,
+          script,
+          texts.before,
+          texts.change,
+          texts.restore,
+          failed?.message,
+          plain,
+        ].join("\n=====\n");
         if (reasons.some((reason) => reason.includes("no change was written"))) continue;
         run++;
         // What the engine takes, the sheets take; what it refuses, they do not hide.
@@ -48,9 +55,13 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
         whole++;
         const left = differences(before, after);
         if (left.length > 0)
-          wrong.push(`${left} left: ${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`);
+          wrong.push(
+            `${left} left: ${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`,
+          );
       }
-      console.log(`${dialect}: ${run} of ${WALKS} drawn scripts run, ${whole} of them restored to the letter (seed ${SEED})`);
+      console.log(
+        `${dialect}: ${run} of ${WALKS} drawn scripts run, ${whole} of them restored to the letter (seed ${SEED})`,
+      );
       if (process.env.WALK_LOG) writeFileSync(`${process.env.WALK_LOG}.${dialect}`, wrong.join("\n##########\n"));
       expect(wrong.length, wrong[0]).toBe(0);
       expect(whole).toBeGreaterThan(run * 0.6);

@@ -40,6 +40,8 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
       Object.assign(before, client.state());
     }
     const left = differences(before, after);
-    expect(left, `${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`).toEqual([]);
+    expect(left, `${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`).toEqual(
+      [],
+    );
   });
 });

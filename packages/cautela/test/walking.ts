@@ -6,9 +6,9 @@ import {
   type Catalog,
   catalogFromDdl,
   type DialectId,
-  type Policy,
   PHASES,
   type Phase,
+  type Policy,
   type Rehearsal,
   rehearsalPhase,
   rehearse,
@@ -197,9 +197,13 @@ async function mariadb(): Promise<Client | null> {
         .split("\n")
         .filter((one) => COPY.test(one))
         .map((one) => `--ignore-table=${name}.${one}`);
-      const dump = execFileSync("mariadb-dump", [...account, "--no-data", "--skip-comments", "--triggers", "--routines", ...copies, name], {
-        encoding: "utf8",
-      });
+      const dump = execFileSync(
+        "mariadb-dump",
+        [...account, "--no-data", "--skip-comments", "--triggers", "--routines", ...copies, name],
+        {
+          encoding: "utf8",
+        },
+      );
       // Counters go on.
       state.structure = dump.replace(/ AUTO_INCREMENT=\d+/g, "");
       return state;
@@ -235,7 +239,9 @@ function sqlite(): Client | null {
     run,
     state() {
       const state: Record<string, string> = {};
-      const objects = rows("SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY type, name");
+      const objects = rows(
+        "SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY type, name",
+      );
       const own = objects.filter(({ name }) => !COPY.test(String(name)));
       for (const { type, name } of own)
         if (type === "table" && !AUDIT.test(String(name)))

@@ -3,6 +3,7 @@ import type { RowDataPacket } from "mysql2";
 import { Failure } from "../failure.ts";
 import { connectMysql } from "./mysql.ts";
 import { connectPostgresql, reason } from "./postgresql.ts";
+import { postgresqlDangers } from "./postgresql-dangers.ts";
 
 /** A connection on which nothing can be written, and that gives up after a while. */
 export interface ReadOnly {
@@ -22,11 +23,16 @@ export async function openReadOnly(source: string, seconds: number): Promise<Rea
 
 async function postgresql(url: string, seconds: number): Promise<ReadOnly> {
   const client = await connectPostgresql(url, "cautela measure");
+  const dangers = await postgresqlDangers(client).catch((error: unknown) => {
+    throw new Failure(`what this database runs behind a query could not be asked: ${reason(error)}`);
+  });
   await client.query(
     `BEGIN TRANSACTION ISOLATION LEVEL REPEATABLE READ READ ONLY; SET LOCAL statement_timeout = ${Math.round(seconds * 1000)}`,
   );
   return {
     async row(sql) {
+      const why = dangers.in(sql);
+      if (why !== null) return `not run: ${why}`;
       try {
         await client.query("SAVEPOINT one");
         const { rows } = await client.query(sql);

@@ -40,6 +40,8 @@ export interface RehearsalSheet {
   expected: { rows: number; atMost: boolean } | null;
   /** The line of an earlier statement on which its rows depend: counted before that, they are others. Null: none. */
   dependsOn: number | null;
+  /** The line of an earlier statement that decides which rows it meets, so that its counts hold only after that. */
+  countDependsOn: number | null;
   /** A batch separator (GO) follows in the script. */
   endsBatch: boolean;
 }

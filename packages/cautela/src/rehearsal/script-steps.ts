@@ -2,7 +2,7 @@ import { codeEffects } from "../analysis/ripples/code-effects.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { type Catalog, tableKey } from "../catalog/catalog.ts";
 import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
-import { tableNameOf } from "../catalog/names.ts";
+import { foldName, tableNameOf } from "../catalog/names.ts";
 import { replay } from "../catalog/replay.ts";
 import { bodyStatements, viewQuery } from "../catalog/trees.ts";
 import type { ChangeSource, Review, StatementReview, Write } from "../result.ts";
@@ -41,6 +41,8 @@ export interface ScriptStep {
   inside: boolean;
   /** An earlier statement has changed rows, structure or variables on which its rows depend. */
   dependsOn: { line: number; table: string } | null;
+  /** Earlier statements have changed which rows it meets, not only other values of them. */
+  countDependsOn: number | null;
   /** Whether an earlier statement has made a table. */
   made: (table: Pick<Table, "schema" | "name">) => boolean;
   /**
@@ -82,7 +84,7 @@ class Course {
   readonly #catalog: Catalog | null;
   #open: boolean;
   /** Keys of tables whose rows or structure are others now, with the line that did it. */
-  readonly #touched = new Map<string, { line: number; table: string }>();
+  readonly #touched = new Map<string, { line: number; table: string; columns: Set<string> | null }>();
   readonly #made = new Set<string>();
   readonly #altered = new Set<string>();
   readonly #variables = new Map<string, number>();
@@ -116,6 +118,7 @@ class Course {
       unknown,
       inside: this.#open,
       dependsOn: does === "other" ? null : this.#dependsOn(tree, used),
+      countDependsOn: does === "other" ? null : this.#countDependsOn(tree, used),
       made: (table) => made.has(keyOf(table)),
       lasting: (table) => (altered.has(keyOf(table)) ? this.#lasting(table) : table),
       catalog: this.#catalog,
@@ -173,10 +176,22 @@ class Course {
     const unknown: string[] = [];
     const found = new Map<
       Table,
-      { actions: Set<Write["action"]>; columns: Set<string> | null; direct: boolean; ways: number; tidied: Set<string> | null }
+      {
+        actions: Set<Write["action"]>;
+        columns: Set<string> | null;
+        direct: boolean;
+        ways: number;
+        tidied: Set<string> | null;
+      }
     >();
     const add = (table: Table, write: Pick<Write, "action" | "via"> & { columns: readonly string[] | null }): void => {
-      const known = found.get(table) ?? { actions: new Set(), columns: new Set<string>(), direct: false, ways: 0, tidied: new Set<string>() };
+      const known = found.get(table) ?? {
+        actions: new Set(),
+        columns: new Set<string>(),
+        direct: false,
+        ways: 0,
+        tidied: new Set<string>(),
+      };
       known.actions.add(write.action);
       known.direct ||= write.via === "statement";
       known.ways++;
@@ -310,14 +325,35 @@ class Course {
       : null;
   }
 
+  /** Whether rows have come or gone before, or a value that its conditions name is another one. */
+  #countDependsOn(tree: Statement, used: ReadonlySet<string>): number | null {
+    const named = new Set<string>();
+    walk(tree, (node) => {
+      if (node.kind === "column") named.add(foldName(node.path[node.path.length - 1], dialects[this.#review.dialect]));
+      return undefined;
+    });
+    for (const key of used) {
+      const touched = this.#touched.get(key);
+      if (touched && (touched.columns === null || [...touched.columns].some((one) => named.has(one))))
+        return touched.line;
+      const set = this.#variables.get(key);
+      if (set !== undefined) return set;
+    }
+    return this.#opaque;
+  }
+
   /** Takes a statement into account for those that follow. */
   take(step: ScriptStep, all: readonly StatementReview[]): void {
     const { statement, source, written, unknown } = step;
     const { line } = statement;
-    const touch = (key: string, table: string): void => {
-      if (!this.#touched.has(key)) this.#touched.set(key, { line, table });
+    const touch = (key: string, table: string, columns: ReadonlySet<string> | null = null): void => {
+      const known = this.#touched.get(key);
+      if (!known) this.#touched.set(key, { line, table, columns: columns && new Set(columns) });
+      else if (columns === null) known.columns = null;
+      else for (const column of columns) known.columns?.add(column);
     };
-    for (const { table } of written) touch(keyOf(table), shownName(table));
+    for (const { table, actions, columns } of written)
+      touch(keyOf(table), shownName(table), [...actions].every((one) => one === "update") ? columns : null);
     for (const name of unknown) touch(name, name);
     for (const { index } of all) {
       const tree = this.#review.sources.get(index)?.tree;

@@ -28,6 +28,7 @@ export class Sheet {
       privileges: [],
       expected: source.expected,
       dependsOn: dependsOn?.line ?? null,
+      countDependsOn: step.countDependsOn,
       endsBatch: false,
     };
   }

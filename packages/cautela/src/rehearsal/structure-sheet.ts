@@ -187,8 +187,7 @@ class StructureSheet {
         else if (!come.some(({ name: column }) => text.includes(column)))
           sheet.reason(`a constraint without a name stays: ${text}`);
       }
-    for (const column of come)
-      this.#restore.push(`ALTER TABLE ${writer.table(after)} DROP COLUMN ${writer.column(after, column.name)}`);
+    for (const column of come) this.#restore.push(writer.dropColumn(after, column.name));
     for (const column of gone) {
       const at = before.columns.indexOf(column);
       const place = writer.columnPlace(before, at);

@@ -26,7 +26,9 @@ function scriptReport(review: Review, page: Page): void {
   const { ink } = page;
   const count = review.statementCount;
   const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
-  page.line(`${ink("strong", inOneLine(review.path || "script"))}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`);
+  page.line(
+    `${ink("strong", inOneLine(review.path || "script"))}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`,
+  );
   if (review.dialectReason !== "") {
     page.paragraph(
       "",

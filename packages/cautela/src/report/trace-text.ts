@@ -68,7 +68,9 @@ const ACTIONS: Record<TraceNode["action"], string> = {
 function nodeLines(edge: RippleEdge, node: TraceNode, head: string, next: string, known: boolean, page: Page): void {
   const { ink } = page;
   const via =
-    edge.how === "statement" ? "" : `  ${ink("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${inOneLine(edge.name)}`;
+    edge.how === "statement"
+      ? ""
+      : `  ${ink("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${inOneLine(edge.name)}`;
   const columns =
     node.columns && node.columns.length > 0 && node.action !== "delete" ? ` ${node.columns.join(", ")}` : "";
   const what = node.object === "view" ? "view" : ACTIONS[node.action];

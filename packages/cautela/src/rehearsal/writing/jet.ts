@@ -82,6 +82,10 @@ export class JetWriter extends SqlWriter {
     return object.object === "table" ? `DROP TABLE ${this.table(object)}` : null;
   }
 
+  override get ifThere(): string {
+    return "";
+  }
+
   override identity(): string {
     return "";
   }

@@ -14,6 +14,10 @@ export class MysqlWriter extends SqlWriter {
     return `\`${text.replaceAll("`", "``")}\``;
   }
 
+  override get ifThere(): string {
+    return "";
+  }
+
   override get recreatesTriggers(): boolean {
     return true;
   }
@@ -167,6 +171,10 @@ END`;
 
 /** MariaDB: as MySQL, with blocks outside of routines. */
 export class MariadbWriter extends MysqlWriter {
+  override get ifThere(): string {
+    return "IF EXISTS ";
+  }
+
   override get valuesQuery() {
     return "bare" as const;
   }

@@ -103,6 +103,10 @@ export class PlsqlWriter extends SqlWriter {
     };
   }
 
+  override get ifThere(): string {
+    return "";
+  }
+
   override get addColumn(): string {
     return "";
   }

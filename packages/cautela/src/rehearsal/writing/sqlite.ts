@@ -58,6 +58,10 @@ export class SqliteWriter extends SqlWriter {
     };
   }
 
+  override dropColumn(table: Table, name: string): string {
+    return super.dropColumn(table, name).replace(this.ifThere, "");
+  }
+
   override identity(): string {
     return "";
   }

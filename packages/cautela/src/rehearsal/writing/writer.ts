@@ -331,6 +331,15 @@ export abstract class SqlWriter {
     return true;
   }
 
+  /** `IF EXISTS ` where the engine takes it: a restore tolerates what has never come about. */
+  get ifThere(): string {
+    return "IF EXISTS ";
+  }
+
+  dropColumn(table: Table, name: string): string {
+    return `ALTER TABLE ${this.table(table)} DROP COLUMN ${this.ifThere}${this.column(table, name)}`;
+  }
+
   /** What stands after ADD. */
   get addColumn(): string {
     return "COLUMN ";
@@ -358,7 +367,7 @@ export abstract class SqlWriter {
   }
 
   dropIndex(_table: Table, name: { text: string; quoted: boolean }): string {
-    return `DROP INDEX ${name.quoted ? this.quoted(name.text) : name.text}`;
+    return `DROP INDEX ${this.ifThere}${name.quoted ? this.quoted(name.text) : name.text}`;
   }
 
   /** Takes an object away that the script has made; null: there is nothing to take away. */

@@ -4,7 +4,7 @@ import { Op, T } from "../tokens.ts";
 import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../tree.ts";
 import { expression } from "./expression.ts";
 import { partitionNames } from "./objects.ts";
-import { columnDefinition, ifExists, startsNext, tableConstraint } from "./table.ts";
+import { columnDefinition, ifExists, statementBegins, tableConstraint } from "./table.ts";
 import { typeName } from "./type.ts";
 
 /** ALTER TABLE from behind ALTER on. Actions that change neither columns nor keys are `other`. */
@@ -20,7 +20,7 @@ export function alterTable(p: Parser, start: number): AlterTableStatement {
     const from = p.pos;
     list = action(p, node, list);
     if (p.acceptKind(T.COMMA)) continue;
-    if (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p) && p.pos > from) break;
+    if (p.pos > from && statementBegins(p)) break;
     if (p.pos === from) p.advance();
     if (ended(p)) break;
   }
@@ -29,7 +29,7 @@ export function alterTable(p: Parser, start: number): AlterTableStatement {
 }
 
 function ended(p: Parser): boolean {
-  return p.atEnd() || (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p));
+  return p.atEnd() || statementBegins(p);
 }
 
 /**

@@ -793,7 +793,7 @@ export function truncate(p: Parser): TruncateStatement {
   };
   // RESTART IDENTITY CASCADE, WITH (PARTITIONS (…)), DROP STORAGE, PURGE MATERIALIZED VIEW LOG
   while (!p.atEnd() && !p.at(T.RPAREN)) {
-    if (p.dialect.grammar.bareStatements && !p.is(K.WITH) && !p.at(T.LPAREN)) break;
+    if (p.dialect.grammar.bareStatements && !(p.is(K.WITH) && p.peekKind(1) === T.LPAREN) && !p.at(T.LPAREN)) break;
     if (p.is(K.CASCADE)) node.cascade = true;
     else if (p.is(K.IDENTITY)) node.restartIdentity = p.tokens.marks[p.pos - 1] === K.RESTART;
     if (p.at(T.LPAREN)) p.skipParens();

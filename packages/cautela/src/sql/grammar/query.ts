@@ -104,7 +104,7 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
   for (;;) {
     if (!p.at(T.WORD)) break;
     if (p.marked(K.ORDER)) node.orderBy = orderBy(p);
-    else if (p.marked(K.LIMIT) || p.marked(K.OFFSET) || (p.marked(K.FETCH) && isFetchClause(p))) {
+    else if (p.marked(K.LIMIT) || p.marked(K.OFFSET) || (p.marked(K.FETCH) && isFetchClause(p, node))) {
       if (p.marked(K.LIMIT) && p.dialect.id === "tsql") break;
       node.limit = limit(p, node.limit);
     } else if (p.marked(K.FOR) && !forEndsQuery(p)) node.locking = lockClause(p) || node.locking;
@@ -137,7 +137,9 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
 }
 
 /** FETCH FIRST … ROWS, and not the FETCH statement that follows a query without a terminator. */
-function isFetchClause(p: Parser): boolean {
+function isFetchClause(p: Parser, node: Query): boolean {
+  // T-SQL has it only after OFFSET; by itself it is the statement that reads a cursor.
+  if (p.dialect.grammar.bareStatements && (!node.limit?.offset || node.limit.count)) return false;
   return p.nextIs(K.FIRST) || p.nextIs(K.NEXT);
 }
 
@@ -430,7 +432,7 @@ export function select(p: Parser): Select {
   if (!(p.is(K.FROM) || p.is(K.INTO) || p.is(K.WHERE) || setOperation(p) !== null) && !p.atEnd() && !p.at(T.RPAREN))
     node.items = selectItems(p);
   else if (p.dialect.id !== "postgresql" && !p.is(K.INTO)) p.fail("an expression");
-  if (p.is(K.BULK)) {
+  if (p.is(K.BULK) && !p.dialect.grammar.bareStatements) {
     p.advance();
     p.expectKind(T.WORD, "COLLECT");
   }

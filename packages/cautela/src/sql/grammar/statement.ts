@@ -35,7 +35,7 @@ import { bodyStatement, callStatement, execute, executePrepared, prepare, setSta
 import { inner, query, withTables } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
 import { stringValue } from "./string.ts";
-import { createIndex, createTable, ifExists, skipStatement, startsNext } from "./table.ts";
+import { createIndex, createTable, ifExists, skipStatement, startsNext, statementBegins } from "./table.ts";
 import { typeName } from "./type.ts";
 
 inner.statement = statement;
@@ -361,12 +361,16 @@ function knownByWord(p: Parser, word: K, start: number): Statement | null {
   }
 }
 
+/** Words that do not stand between CREATE and what it creates: there another statement has begun. */
+const ANOTHER: ReadonlySet<number> = new Set([K.CREATE, K.ALTER, K.DROP, K.ENABLE, K.DISABLE, K.SELECT, K.INSERT]);
+
 /** ALGORITHM = …, DEFINER = …, SQL SECURITY …, FORCE, EDITIONABLE, RECURSIVE before VIEW. */
 function isViewHead(p: Parser): boolean {
   for (let at = 0; at < 16; at++) {
     const kind = p.peekKind(at);
     if (kind === T.WORD) {
       const word = p.peekMark(at);
+      if (at > 0 && ANOTHER.has(word)) return false;
       if (word === K.VIEW) return at === 0 || p.peekKind(at - 1) !== T.DOT;
       if (OBJECTS.get(word as K) !== undefined && word !== K.ROLE && word !== K.USER) return false;
     } else if (kind === T.SEMICOLON || kind === T.EOF || kind === T.LPAREN) {
@@ -382,6 +386,7 @@ function routineHead(p: Parser): string | null {
     const kind = p.peekKind(at);
     if (kind === T.SEMICOLON || kind === T.EOF) return null;
     if (kind !== T.WORD) continue;
+    if (at > 0 && ANOTHER.has(p.peekMark(at))) return null;
     const object = OBJECTS.get(p.peekMark(at) as K);
     if (object === undefined || object === "role" || object === "user") continue;
     // CREATE AGGREGATE FUNCTION (mariadb)
@@ -458,7 +463,9 @@ const ROUTINES = new Set(["function", "procedure", "trigger", "package", "event"
 /** CREATE, ALTER or DROP of something whose definition is kept as text. */
 function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   let object = "";
-  for (let i = 0; i < 14 && !p.atEnd(); i++) {
+  let partition = false;
+  for (let i = 0; i < 14 && !p.atEnd() && !(i > 0 && statementBegins(p)); i++) {
+    partition ||= p.is(K.PARTITION);
     const found: string | undefined = p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined;
     p.advance();
     if (found !== undefined) {
@@ -468,10 +475,10 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   }
   if (object === "package" || object === "type") p.acceptText("BODY");
   ifExists(p);
-  const named = (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
+  const named = !statementBegins(p) && (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
   const name = named ? p.name("a name") : null;
-  if (ROUTINES.has(object) && object !== "type" && verb === "alter" && p.dialect.id !== "postgresql") skipRoutine(p);
-  else skipStatement(p);
+  if (ROUTINES.has(object) && !partition && object !== "type" && verb === "alter" && p.dialect.id !== "postgresql") skipRoutine(p);
+  else skipStatement(p, { begun: true, alters: verb === "alter" });
   const rights = RIGHTS_OBJECTS.has(object);
   return { kind: "opaque", verb, object, class: rights ? "rights" : "structure", name, start, end: p.previousEnd };
 }
@@ -497,7 +504,7 @@ function drop(p: Parser, start: number): Statement {
     p.advance();
     if (p.atName()) on = p.name("the name of a table");
   }
-  if (!p.atEnd() && !(p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p))) skipStatement(p);
+  if (!p.atEnd() && !statementBegins(p)) skipStatement(p);
   let cascade = false;
   for (let i = from; i < p.pos; i++)
     if (p.tokens.kinds[i] === T.WORD && p.tokens.marks[i] === K.CASCADE) cascade = true;
@@ -656,7 +663,7 @@ function classified(p: Parser): Statement {
   }
   const node = attempt(p, () => knownByWord(p, word, start));
   if (node) return node;
-  skipStatement(p);
+  skipStatement(p, { begun: true });
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
 }
 

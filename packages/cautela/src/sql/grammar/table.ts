@@ -155,7 +155,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       p.expectKind(T.RPAREN, ") or ,");
       continue;
     }
-    if (p.is(K.AS) || startsTail(p) || ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)) {
+    if (p.is(K.AS) || (startsTail(p) && !p.dialect.grammar.bareStatements) || ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)) {
       p.accept(K.IGNORE);
       p.accept(K.REPLACE);
       p.accept(K.AS);
@@ -180,7 +180,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       continue;
     }
     if (p.at(T.BAD)) p.fail("the end of the statement");
-    if (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p)) break;
+    if (statementBegins(p)) break;
     if (p.at(T.LPAREN)) p.skipParens();
     else p.advance();
   }
@@ -241,9 +241,17 @@ export function startsNext(p: Parser): boolean {
     case K.KILL:
     case K.REVERT:
     case K.BULK:
-      return true;
     case K.SET:
+    case K.SHUTDOWN:
+    case K.RECONFIGURE:
+    case K.SETUSER:
+    case K.READTEXT:
+    case K.WRITETEXT:
+    case K.UPDATETEXT:
       return true;
+    case K.ENABLE:
+    case K.DISABLE:
+      return p.nextIs(K.TRIGGER);
     case K.WITH:
       return p.peekKind(1) === T.WORD && p.nextIs(K.AS, 2);
     default:
@@ -251,19 +259,87 @@ export function startsNext(p: Parser): boolean {
   }
 }
 
-/** Takes the tokens up to the end of the statement without a tree. */
-export function skipStatement(p: Parser): void {
+/**
+ * Whether the next statement begins here, on whatever line, in a language whose statements need no terminators: any word
+ * that begins one does, unless it goes on with what stands before it (`ON DELETE`, `FOR UPDATE`, `GRANT SELECT, INSERT`,
+ * `DROP COLUMN IF EXISTS a`).
+ */
+export function statementBegins(p: Parser): boolean {
+  if (!p.dialect.grammar.bareStatements || !startsNext(p)) return false;
+  if (p.is(K.END) || p.is(K.ELSE)) return true;
+  const before = p.pos - 1;
+  switch (p.tokens.kinds[before]) {
+    case T.COMMA:
+    case T.DOT:
+    case T.LPAREN:
+    case T.OPERATOR:
+      return false;
+    case T.WORD:
+      break;
+    default:
+      return !continued(p);
+  }
+  switch (p.tokens.marks[before]) {
+    case K.ON:
+    case K.AFTER:
+    case K.BEFORE:
+    case K.FOR:
+    case K.OF:
+    case K.AS:
+    case K.WITH:
+    case K.GRANT:
+    case K.DENY:
+    case K.REVOKE:
+    case K.BULK:
+    case K.NOT:
+    case K.TO:
+    case K.BY:
+      return false;
+    default:
+      return !continued(p);
+  }
+}
+
+/** `ON DELETE SET NULL`, `IF EXISTS name`, `DROP MEMBER name`, `MERGE RANGE (…)`: no statements of their own. */
+function continued(p: Parser): boolean {
+  switch (p.kw) {
+    case K.SET:
+      return p.nextIs(K.NULL) || p.nextIs(K.DEFAULT);
+    case K.IF:
+      return p.nextIs(K.EXISTS) && p.peekKind(2) !== T.LPAREN;
+    case K.DROP:
+      return p.nextIs(K.MEMBER);
+    case K.MERGE:
+      return p.nextIs(K.RANGE);
+    default:
+      return false;
+  }
+}
+
+/**
+ * Takes the tokens up to the end of the statement without a tree. `begun`: its verb has been taken already, so that the next
+ * word may begin another one. `alters`: the first SET, DROP or ALTER is its own.
+ */
+export function skipStatement(p: Parser, { begun = false, alters = false } = {}): void {
   const bare = p.dialect.grammar.bareStatements;
-  while (!p.atEnd()) {
+  const from = p.pos;
+  for (let first = !begun; !p.atEnd(); first = false) {
     if (p.at(T.BAD)) p.fail("the end of the statement");
     if (bare && (p.is(K.END) || p.is(K.ELSE))) return;
-    if (p.at(T.LPAREN)) {
-      p.skipParens();
-      continue;
-    }
-    p.advance();
-    if (bare && p.at(T.WORD) && p.firstOnLine() && startsNext(p)) return;
+    const own = alters && (p.is(K.SET) || p.is(K.DROP) || p.is(K.ALTER)) && afterName(p, from);
+    if (!own && !first && statementBegins(p)) return;
+    if (p.at(T.LPAREN)) p.skipParens();
+    else p.advance();
   }
+}
+
+/** Whether nothing but `ON name` has come since a place. */
+function afterName(p: Parser, from: number): boolean {
+  if (p.pos === from) return true;
+  if (p.tokens.marks[from] !== K.ON || p.tokens.kinds[from] !== T.WORD) return false;
+  let at = from + 2;
+  while (at < p.pos && p.tokens.kinds[at] === T.DOT) at += 2;
+  return at === p.pos;
 }
 
 function elements(p: Parser, node: CreateTableStatement): void {
@@ -551,6 +627,7 @@ function referenceAction(p: Parser): string {
 function constraintTail(p: Parser, node: TableConstraint): void {
   while (!p.at(T.COMMA) && !p.at(T.RPAREN) && !p.atEnd()) {
     if (p.at(T.BAD)) p.fail(") or ,");
+    if (statementBegins(p)) break;
     // sqlite: the next constraint may follow without a comma.
     if (p.dialect.id === "sqlite" && startsConstraint(p)) break;
     if (p.is(K.WHERE) && p.peekKind(1) === T.LPAREN) {
@@ -559,7 +636,6 @@ function constraintTail(p: Parser, node: TableConstraint): void {
     } else if (node.references && deferral(p, node.references)) continue;
     else if (p.at(T.LPAREN)) p.skipParens();
     else p.advance();
-    if (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p) && !p.is(K.WITH) && !p.is(K.SET)) break;
   }
   node.end = p.previousEnd;
 }
@@ -728,7 +804,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         p.advance();
         continue;
       default:
-        if (p.dialect.grammar.bareStatements && p.firstOnLine() && startsNext(p)) return;
+        if (statementBegins(p)) return;
         p.advance();
     }
   }
@@ -825,13 +901,7 @@ export function createIndex(p: Parser, start: number, unique: boolean): CreateIn
       p.advance();
       node.where = expression(p);
     } else if (p.at(T.BAD)) p.fail("the end of the statement");
-    else if (
-      p.dialect.grammar.bareStatements &&
-      p.firstOnLine() &&
-      startsNext(p) &&
-      !(p.is(K.WITH) && p.peekKind(1) === T.LPAREN)
-    )
-      break;
+    else if (statementBegins(p)) break;
     else if (p.at(T.LPAREN)) p.skipParens();
     else p.advance();
   }

@@ -14,7 +14,7 @@ import { type Catalog, type RelationObject, tableKey } from "./catalog/catalog.t
 import { shownName, type Trigger } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
 import { replay } from "./catalog/replay.ts";
-import { Checks } from "./hazards/checks.ts";
+import { type Check, Checks } from "./hazards/checks.ts";
 import type { Draft, HazardContext, JudgedChange, Weight } from "./hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "./hazards/reading/idle-accept.ts";
 import { record } from "./hazards/record.ts";
@@ -277,7 +277,7 @@ export class ReviewSession {
     let verdict: Verdict = "clear";
     let accepts: Map<string, string> | null = null;
     for (const check of this.#checks.of(tree.kind, context.traits)) {
-      const drafts = check.run(context);
+      const drafts = this.#run(check, context);
       for (let i = 0; i < drafts.length; i++) {
         const draft = drafts[i];
         // The same said of two places that read alike is said once.
@@ -294,6 +294,23 @@ export class ReviewSession {
       }
     }
     return verdict;
+  }
+
+  /** Runs one check; a statement that is nested too deep for it is listed as not judged. */
+  #run(check: Check, context: StatementContext): readonly Draft[] {
+    try {
+      return check.run(context);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      const { statement, region } = context.at;
+      this.#result.unchecked.push({
+        statement,
+        line: region.line,
+        missing: "the statement is nested too deep to be followed",
+        hazards: [check.id],
+      });
+      return [];
+    }
   }
 
   /** Accepted hazards that were not found: they may still be, or their acceptance is a finding. */
@@ -460,6 +477,8 @@ export class ReviewSession {
     } else if (judged.some(({ change, softener }) => !change.table && !softener)) {
       missing("no catalog was given, so keys, required columns and row counts are not known", NAME_HAZARDS);
     }
+    const cutOff = context.ripples.find(({ ripple }) => ripple.cutOff !== null)?.ripple.cutOff;
+    if (cutOff) missing(cutOff, ["cascade", "trigger-writes", "trigger-rewrites", "reference-blocks", "routine-writes"]);
     const all = ["every-row", "hollow-filter", "dead-filter"];
     if (tree.kind === "opaque" && tree.class === "code")
       missing(`what this ${tree.verb || "statement"} runs is not read`, all);

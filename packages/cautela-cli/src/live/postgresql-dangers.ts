@@ -16,6 +16,12 @@ const OWN = "n.nspname NOT IN ('pg_catalog', 'information_schema')";
 const VOLATILE = (oid: string): string =>
   `EXISTS (SELECT 1 FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace WHERE p.oid = ${oid} AND p.provolatile = 'v' AND ${OWN})`;
 
+/** A cast of a type by such a function; a type of the engine counts only where the other one is the engine's too. */
+const CAST = (type: string): string =>
+  `EXISTS (SELECT 1 FROM pg_catalog.pg_cast k JOIN pg_catalog.pg_type o ON o.oid = CASE k.castsource WHEN ${type}.oid THEN k.casttarget ELSE k.castsource END
+     WHERE ${type}.oid IN (k.castsource, k.casttarget) AND ${VOLATILE("k.castfunc")}
+       AND (${type}.typnamespace <> 'pg_catalog'::regnamespace OR o.typnamespace = 'pg_catalog'::regnamespace))`;
+
 /**
  * Asks a PostgreSQL server what may run behind a query: `pg_operator`, `pg_cast`, `pg_type`, `pg_policy`, and what views and
  * policies depend on (`pg_depend`). Only volatile functions count: the others promise not to write (its manual, 38.7
@@ -30,7 +36,7 @@ export async function postgresqlDangers(client: Client): Promise<Dangers> {
   const types = await names(
     `SELECT DISTINCT t.typname FROM pg_catalog.pg_type t
      WHERE ${VOLATILE("t.typinput")} OR ${VOLATILE("t.typoutput")}
-        OR EXISTS (SELECT 1 FROM pg_catalog.pg_cast c WHERE t.oid IN (c.castsource, c.casttarget) AND ${VOLATILE("c.castfunc")})
+        OR ${CAST("t")}
         OR EXISTS (SELECT 1 FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_depend d ON d.classid = 'pg_catalog.pg_constraint'::regclass AND d.objid = k.oid AND d.refclassid = 'pg_catalog.pg_proc'::regclass WHERE k.contypid = t.oid AND ${VOLATILE("d.refobjid")})`,
   );
   // Tables whose policies, and views whose queries, depend on such a function or operator, and tables with such a type.
@@ -48,7 +54,7 @@ export async function postgresqlDangers(client: Client): Promise<Dangers> {
      SELECT c.relname FROM pg_catalog.pg_class c WHERE c.relkind = 'f'
      UNION
      SELECT c.relname FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_class c ON c.oid = a.attrelid JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
-     WHERE a.attnum > 0 AND (${VOLATILE("t.typinput")} OR ${VOLATILE("t.typoutput")} OR EXISTS (SELECT 1 FROM pg_catalog.pg_cast k WHERE t.oid IN (k.castsource, k.casttarget) AND ${VOLATILE("k.castfunc")}))`,
+     WHERE a.attnum > 0 AND (${VOLATILE("t.typinput")} OR ${VOLATILE("t.typoutput")} OR ${CAST("t")})`,
   );
   // A function of the database may be meant by a name of the engine's, when it fits the arguments better.
   const functions = await names(

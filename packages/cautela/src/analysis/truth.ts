@@ -358,17 +358,21 @@ function isComparison(op: string): boolean {
 
 /** The column a plain expression is; casts and parentheses around it do not matter. */
 export function plainColumn(expr: Expr): ColumnRef | null {
-  if (expr.kind === "column") return expr;
-  if (expr.kind === "compound" && expr.what === "collate") return plainColumn(expr.operands[0]);
-  return null;
+  let at = expr;
+  while (at.kind === "compound" && at.what === "collate") at = at.operands[0];
+  return at.kind === "column" ? at : null;
 }
 
 function numeral(text: string): number {
   return Number(text.includes("_") ? text.replaceAll("_", "") : text);
 }
 
+/** Chains of operators are followed this far; the value of a longer one is not known. */
+const DEEPEST = 200;
+
 /** The value of an expression of constants; null when it depends on anything else. */
-export function constant(expr: Expr): Constant | null {
+export function constant(expr: Expr, depth = 0): Constant | null {
+  if (depth > DEEPEST) return null;
   switch (expr.kind) {
     case "literal":
       switch (expr.type) {
@@ -384,15 +388,15 @@ export function constant(expr: Expr): Constant | null {
           return null;
       }
     case "unary": {
-      const value = constant(expr.operand);
+      const value = constant(expr.operand, depth + 1);
       if (value?.type === "number" && (expr.op === "-" || expr.op === "+")) {
         return { type: "number", value: expr.op === "-" ? -value.value : value.value };
       }
       return null;
     }
     case "binary": {
-      const left = constant(expr.left);
-      const right = constant(expr.right);
+      const left = constant(expr.left, depth + 1);
+      const right = left?.type === "number" ? constant(expr.right, depth + 1) : null;
       if (left?.type !== "number" || right?.type !== "number") return null;
       if (expr.op === "+") return { type: "number", value: left.value + right.value };
       if (expr.op === "-") return { type: "number", value: left.value - right.value };
@@ -400,7 +404,7 @@ export function constant(expr: Expr): Constant | null {
       return null;
     }
     case "cast":
-      return constant(expr.operand)?.type === "null" ? { type: "null" } : null;
+      return constant(expr.operand, depth + 1)?.type === "null" ? { type: "null" } : null;
     default:
       return null;
   }

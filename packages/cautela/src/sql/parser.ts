@@ -63,6 +63,8 @@ export class Parser {
       this.kind = kind;
       this.kw = tokens.marks[pos];
     } else {
+      // Never beyond the end, so that what ends here has its range inside the text.
+      this.pos = tokens.count;
       this.kind = T.EOF;
       this.kw = 0;
       this.touchedEnd = true;

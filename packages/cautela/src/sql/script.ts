@@ -208,6 +208,7 @@ export class ScriptReader {
       if (!p.atEnd() && this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE) && !startsNext(p) && !canStart(p)) {
         p.fail("the end of the statement");
       }
+      if (isCutOff(p, tree, first)) p.fail("the rest of the statement");
       return tree;
     } catch (stopped) {
       if (!(stopped instanceof ReadingStopped)) throw stopped;
@@ -217,6 +218,57 @@ export class ScriptReader {
       if (p.at(T.EOF) && !last) return null;
       return { kind: "unread", problem: stopped.problem, start, end: Math.max(p.previousEnd, start) };
     }
+  }
+}
+
+/** Words with which no statement ends. */
+const OPEN_ENDED: ReadonlySet<number> = new Set([
+  K.NOT,
+  K.CONSTRAINT,
+  K.WITH,
+  K.WHERE,
+  K.FROM,
+  K.INTO,
+  K.USING,
+  K.JOIN,
+  K.UNION,
+  K.EXCEPT,
+  K.INTERSECT,
+  K.BETWEEN,
+  K.AND,
+  K.OR,
+  K.BY,
+  K.AS,
+  K.IS,
+  K.CREATE,
+  K.ALTER,
+  K.DROP,
+  K.GRANT,
+  K.REVOKE,
+]);
+
+/** Whether a statement that was read ends in the middle: `ADD tag int NOT`, `LANGUAGE` without a name. */
+function isCutOff(p: Parser, tree: Statement, first: number): boolean {
+  const last = p.pos - 1;
+  if (p.tokens.kinds[last] !== T.WORD) return false;
+  const word = p.tokens.marks[last];
+  const reserved = (p.dialect.wordClass[word] & 1) !== 0;
+  if (OPEN_ENDED.has(word) && (reserved || last === first)) return true;
+  switch (tree.kind) {
+    case "create-routine":
+      return (word === K.LANGUAGE && tree.body === null) || (word === K.ON && tree.trigger !== null && !tree.trigger.table);
+    case "create-index":
+      return word === K.ON;
+    case "create-table":
+      return word === K.WITH;
+    case "alter-table":
+      return p.tokens.marks[last - 1] === K.CONSTRAINT && p.tokens.marks[last - 2] === K.ADD;
+    case "drop":
+      return tree.names.length === 0 && (word === K.TABLE || word === K.VIEW || word === K.INDEX || word === K.SCHEMA);
+    case "opaque":
+      return tree.verb !== "" && (word === K.GRANT || word === K.REVOKE || (word === K.IS && tree.verb === "comment"));
+    default:
+      return false;
   }
 }
 

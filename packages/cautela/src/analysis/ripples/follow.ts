@@ -16,8 +16,9 @@ import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./rippl
 import type { SessionState } from "./session.ts";
 import { firedBy, type Step, spreadOf, type Wave } from "./wave.ts";
 
-/** So many places are followed; behind them the ripple is reported as not followed. */
+/** This many places are followed, and this many one after the other; beyond them the ripple is reported as not followed. */
 const LIMIT = 2000;
+const DEEPEST = 150;
 
 /** Follows one change through views, rules, triggers, routines, cascades and partitions to its end. */
 export function follow(firing: Firing & { relation: RelationObject }, catalog: Catalog, session: SessionState): Ripple {
@@ -62,6 +63,8 @@ class Follower {
   readonly #path: number[] = [];
   readonly #active: string[] = [];
 
+  #cutOff: string | null = null;
+
   constructor(catalog: Catalog, session: SessionState) {
     this.#catalog = catalog;
     this.#dialect = dialects[catalog.dialect];
@@ -70,7 +73,7 @@ class Follower {
 
   get ripple(): Ripple {
     this.#widen();
-    return { nodes: this.#nodes, edges: this.#edges, notes: this.#notes };
+    return { nodes: this.#nodes, edges: this.#edges, notes: this.#notes, cutOff: this.#cutOff };
   }
 
   /** A place that is reached more than once holds the rows of every arrival, and so does all that lies behind it. */
@@ -106,12 +109,16 @@ class Follower {
       if (this.#path.includes(known) && step && this.#goesRound(wave)) this.#loop(known, step);
       return;
     }
-    if (this.#nodes.length >= LIMIT) {
+    if (this.#nodes.length >= LIMIT || this.#path.length >= DEEPEST) {
+      const many = this.#nodes.length >= LIMIT;
+      this.#cutOff = many
+        ? `more than ${LIMIT} places are reached; what lies beyond is not followed`
+        : `more than ${DEEPEST} places are reached one after the other; what lies beyond is not followed`;
       this.#note({
         kind: "opaque",
         node: from ?? 0,
         name: shownName(relation),
-        text: `more than ${LIMIT} places are reached; what lies behind is not followed`,
+        text: this.#cutOff,
         columns: [],
         certain: true,
       });

@@ -68,6 +68,8 @@ export interface Ripple {
   nodes: readonly RippleNode[];
   edges: readonly RippleEdge[];
   notes: readonly RippleNote[];
+  /** Why it is not followed to its end; null: it is. */
+  cutOff: string | null;
 }
 
 /** A ripple with the change that sets it off. */

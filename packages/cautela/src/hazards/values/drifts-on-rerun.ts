@@ -67,15 +67,19 @@ export const driftsOnRerun: Hazard = {
   },
 };
 
+const DEEPEST = 300;
+
 /** Whether a value goes on from the column's own: arithmetic or concatenation with something. */
-export function isRelative(value: Expr, column: string, context: HazardContext): boolean {
-  if (value.kind === "cast") return isRelative(value.operand, column, context);
+export function isRelative(value: Expr, column: string, context: HazardContext, depth = 0): boolean {
+  // What a longer chain of operators does with the column is not followed.
+  if (depth > DEEPEST) return false;
+  if (value.kind === "cast") return isRelative(value.operand, column, context, depth + 1);
   if (value.kind === "call") {
     const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
     if (
       /^(?:round|ceil|ceiling|floor|trunc|truncate|coalesce|ifnull|nvl|isnull|greatest|least|abs|cast|nz)$/.test(name)
     )
-      return value.args.some((arg) => arg.kind !== "column" && isRelative(arg, column, context));
+      return value.args.some((arg) => arg.kind !== "column" && isRelative(arg, column, context, depth + 1));
     return (
       /^(?:concat|date_add|date_sub|dateadd|adddate|subdate|add_months|array_append|json_array_append)$/.test(name) &&
       value.args.some((arg) => usedColumn(arg, context.names)?.name === column)
@@ -83,7 +87,7 @@ export function isRelative(value: Expr, column: string, context: HazardContext):
   }
   if (value.kind === "case")
     return [...value.whens.map((one) => one.result), ...(value.otherwise ? [value.otherwise] : [])].some((one) =>
-      isRelative(one, column, context),
+      isRelative(one, column, context, depth + 1),
     );
   if (value.kind !== "binary" || !/^(?:[-+*/%&]|\|\|)$/.test(value.op)) return false;
   // With a NULL nothing is left of the old value, or (Oracle) all of it.
@@ -91,7 +95,7 @@ export function isRelative(value: Expr, column: string, context: HazardContext):
   return [value.left, value.right].some(
     (side) =>
       usedColumn(side, context.names)?.name === column ||
-      isRelative(side, column, context) ||
+      isRelative(side, column, context, depth + 1) ||
       (side.kind === "call" && side.args.some((arg) => usedColumn(arg, context.names)?.name === column)),
   );
 }

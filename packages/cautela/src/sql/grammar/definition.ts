@@ -289,6 +289,7 @@ function postgresBody(p: Parser, node: CreateRoutineStatement): void {
       text = quotedBody(p);
     } else if (p.is(K.LANGUAGE)) {
       p.advance();
+      if (p.atEnd()) p.fail("the name of a language");
       node.language = p.at(T.STRING) ? stringValue(p).toLowerCase() : p.tokenText().toLowerCase();
       p.advance();
     } else if (p.at(T.LPAREN)) p.skipParens();
@@ -462,7 +463,9 @@ function psmBody(p: Parser, node: CreateRoutineStatement): void {
     }
     for (;;) {
       if (p.is(K.COMMENT)) p.seek(p.pos + 2);
-      else if (p.is(K.LANGUAGE)) p.seek(p.pos + 2);
+      else if (p.accept(K.LANGUAGE)) {
+        if (!p.atEnd()) p.advance();
+      }
       else if (p.is(K.NOT) && p.nextIs(K.DETERMINISTIC)) p.seek(p.pos + 2);
       else if (p.is(K.DETERMINISTIC)) p.advance();
       else if (p.is(K.CONTAINS) || p.isText("CONTAINS")) p.seek(p.pos + 2);

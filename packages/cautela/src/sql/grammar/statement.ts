@@ -163,6 +163,8 @@ function withParameters(p: Parser): Statement {
 
 /** A statement that begins with a hole: which one it is depends on what is filled in. */
 function holeStatement(p: Parser, start: number): Statement {
+  // An object of JSON is no template.
+  if (p.at(T.LBRACE) && p.peekKind(1) !== T.LBRACE && /^\{\s*["}]/.test(p.slice(start, start + 40))) p.fail("a statement, and this is JSON");
   skipStatement(p);
   return { kind: "opaque", verb: "", object: "hole", class: "code", name: null, start, end: p.previousEnd };
 }

@@ -723,7 +723,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
       case K.NOT:
         p.advance();
         if (p.accept(K.NULL)) node.required = true;
-        else p.advance();
+        else if (!p.atEnd()) p.advance();
         continue;
       case K.NULL:
         p.advance();

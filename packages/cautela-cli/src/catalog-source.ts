@@ -39,7 +39,7 @@ export async function loadCatalog(
       catalog = catalogFromDictionary(live);
       continue;
     }
-    const { text } = readText(source);
+    const { text } = await readText(source);
     if (/^\s*[[{]/.test(text)) catalog = fromJson(text, source);
     else texts.push(text);
   }

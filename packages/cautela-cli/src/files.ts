@@ -1,21 +1,106 @@
-import { readFileSync, statSync } from "node:fs";
+import { closeSync, openSync, readSync, type Stats, statSync } from "node:fs";
+import { type FileHandle, open } from "node:fs/promises";
 import { type DecodedText, decodeText } from "cautela";
 import { Failure } from "./failure.ts";
 
+/** Whoever waits for input longer than this is told so, in milliseconds. */
+const PATIENCE = 2000;
+
+/** What comes from a pipe or a device is taken up to this size, in bytes. */
+const MOST = 1 << 30;
+
 /** The text of a script or DDL file; `-` is standard input. */
-export function readText(path: string): DecodedText {
+export async function readText(path: string): Promise<DecodedText> {
+  const shown = path === "-" ? "standard input" : path;
   try {
-    if (path !== "-" && statSync(path).isDirectory()) throw new Failure(`${path} is a directory, not a file`);
-    return decodeText(readFileSync(path === "-" ? 0 : path));
+    const bytes = await readBytes(path, shown);
+    if (isBinary(bytes)) throw new Failure(`${shown} is no text: it holds NUL bytes`);
+    return decodeText(bytes);
   } catch (error) {
     if (error instanceof Failure) throw error;
-    throw new Failure(`cannot read ${path === "-" ? "standard input" : path}: ${reason(error)}`);
+    throw new Failure(`cannot read ${shown}: ${reason(error)}`);
   }
 }
 
-/** The size of a file in bytes; 0 for what cannot be looked at. */
+async function readBytes(path: string, shown: string): Promise<Uint8Array> {
+  const stats = path === "-" ? null : statSync(path);
+  if (stats?.isDirectory()) throw new Failure(`${path} is a directory, not a file`);
+  if (stats?.isFile() && stats.size > MOST)
+    throw new Failure(`${path} is too large to be read at once; one script alone may be of any size`);
+  const waiting = setTimeout(
+    () => console.error(`cautela: still waiting for something to read from ${shown}`),
+    PATIENCE,
+  );
+  if (stats?.isFile()) clearTimeout(waiting);
+  try {
+    if (path === "-") return await gathered(process.stdin, shown, waiting);
+    // Opening a pipe waits for its writer, on a thread of its own.
+    const file = await open(path, "r");
+    try {
+      return stats?.isFile() ? await file.readFile() : await gathered(chunks(file), shown, waiting);
+    } finally {
+      await file.close();
+    }
+  } finally {
+    clearTimeout(waiting);
+  }
+}
+
+async function* chunks(file: FileHandle): AsyncIterable<Uint8Array> {
+  for (;;) {
+    const { bytesRead, buffer } = await file.read(Buffer.alloc(1 << 16), 0, 1 << 16, null);
+    if (bytesRead === 0) return;
+    yield buffer.subarray(0, bytesRead);
+  }
+}
+
+/** All that comes from a pipe or a device, up to a size; what is no text is not waited for to its end. */
+async function gathered(
+  stream: AsyncIterable<Uint8Array>,
+  shown: string,
+  waiting: NodeJS.Timeout,
+): Promise<Uint8Array> {
+  const list: Uint8Array[] = [];
+  let size = 0;
+  for await (const chunk of stream) {
+    clearTimeout(waiting);
+    if (size === 0 && isBinary(chunk)) throw new Failure(`${shown} is no text: it holds NUL bytes`);
+    size += chunk.length;
+    if (size > MOST) throw new Failure(`${shown} gives more than ${MOST >> 20} MiB; a file may be of any size`);
+    list.push(chunk);
+  }
+  return Buffer.concat(list);
+}
+
+/** Bytes at the beginning that tell a text from something else. */
+const HEAD = 1 << 16;
+
+/** Whether bytes are those of no text: NUL among them, and they are not UTF-16. */
+export function isBinary(bytes: Uint8Array): boolean {
+  if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff)) return false;
+  return bytes.subarray(0, HEAD).includes(0);
+}
+
+/** Whether a file of any size begins like something else than a text. */
+export function beginsBinary(path: string): boolean {
+  const head = Buffer.alloc(HEAD);
+  const file = openSync(path, "r");
+  try {
+    return isBinary(head.subarray(0, readSync(file, head)));
+  } finally {
+    closeSync(file);
+  }
+}
+
+/** The size of a regular file in bytes; 0 for anything else. */
 export function fileSize(path: string): number {
-  return statSync(path, { throwIfNoEntry: false })?.size ?? 0;
+  let stats: Stats | undefined;
+  try {
+    stats = statSync(path, { throwIfNoEntry: false });
+  } catch {
+    return 0;
+  }
+  return stats?.isFile() ? stats.size : 0;
 }
 
 const REASONS: Record<string, string> = {
@@ -23,6 +108,10 @@ const REASONS: Record<string, string> = {
   EACCES: "permission denied",
   EISDIR: "it is a directory",
   EAGAIN: "there is no input",
+  ELOOP: "its links lead round in a circle",
+  ENOTDIR: "a part of the path is no folder",
+  ENAMETOOLONG: "the name is too long",
+  ENXIO: "nothing answers there",
 };
 
 function reason(error: unknown): string {

@@ -5,7 +5,7 @@ import { readText } from "./files.ts";
 /** Reads a team's policy from a YAML or JSON file; none without a path. */
 export async function loadPolicy(path: string | undefined): Promise<Policy | undefined> {
   if (path === undefined) return undefined;
-  const { text } = readText(path);
+  const { text } = await readText(path);
   // Most runs have no policy, and start sooner without it.
   const { parse, YAMLParseError } = await import("yaml");
   let value: unknown;

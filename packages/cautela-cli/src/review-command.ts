@@ -1,6 +1,7 @@
 import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
-import { fileSize, readText } from "./files.ts";
+import { Failure } from "./failure.ts";
+import { beginsBinary, fileSize, readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
 import { print, writeText } from "./output.ts";
 import { loadPolicy } from "./policy-file.ts";
@@ -18,6 +19,8 @@ export interface ReviewFlags {
 
 /** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
 export async function reviewCommand(paths: readonly string[], flags: ReviewFlags): Promise<number> {
+  if (paths.filter((path) => path === "-").length > 1)
+    throw new Failure("standard input can be read only once: - stands twice");
   const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   const catalog = loaded?.catalog;
@@ -30,10 +33,7 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
           (line) => console.error(line),
         ),
       ]
-    : reviewChangeSet(
-        paths.map((path) => script(path, flags)),
-        { catalog, policy },
-      );
+    : reviewChangeSet(await scripts(paths, flags), { catalog, policy });
   await writeReport(
     reviews,
     flags,
@@ -44,11 +44,25 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
 
 /** A single script that is too large to be held in memory. */
 function isLarge(paths: readonly string[]): boolean {
-  return paths.length === 1 && paths[0] !== "-" && fileSize(paths[0]) > STREAM_FROM;
+  if (paths.length !== 1 || paths[0] === "-" || fileSize(paths[0]) <= STREAM_FROM) return false;
+  if (beginsBinary(paths[0])) throw new Failure(`${paths[0]} is no text: it holds NUL bytes`);
+  return true;
 }
 
-function script(path: string, flags: ReviewFlags): { text: string; path: string; dialect?: DialectId } {
-  const { text, invalidLine } = readText(path);
+async function scripts(paths: readonly string[], flags: ReviewFlags): Promise<Script[]> {
+  const list: Script[] = [];
+  for (const path of paths) list.push(await script(path, flags));
+  return list;
+}
+
+interface Script {
+  text: string;
+  path: string;
+  dialect?: DialectId;
+}
+
+async function script(path: string, flags: ReviewFlags): Promise<Script> {
+  const { text, invalidLine } = await readText(path);
   if (invalidLine !== null) {
     console.error(`cautela: ${path}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
   }

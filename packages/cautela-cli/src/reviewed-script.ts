@@ -28,7 +28,8 @@ export async function reviewedScript(path: string, flags: ScriptFlags): Promise<
   const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   if (!loaded) console.error("cautela: no catalog was given, so keys, triggers and views are not known (--catalog)");
-  const result = review(readText(path).text, {
+  const { text } = await readText(path);
+  const result = review(text, {
     dialect: flags.dialect,
     catalog: loaded?.catalog,
     policy: await loadPolicy(flags.policy),

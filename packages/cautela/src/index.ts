@@ -10,7 +10,7 @@ export type {
   RippleNoteKind,
 } from "./analysis/ripples/ripple.ts";
 export { type Updatability, updatability, type ViewColumn, type WriteAction } from "./analysis/views/updatability.ts";
-export { Catalog, keyParts, tableKey } from "./catalog/catalog.ts";
+export { Catalog, keyParts, tableKey, type UnreadDdl } from "./catalog/catalog.ts";
 export { catalogFromDictionary, type Dictionary, type TableFacts } from "./catalog/dictionary.ts";
 export { catalogFromDdl } from "./catalog/from-ddl.ts";
 export type * from "./catalog/model.ts";

@@ -10,7 +10,7 @@ import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { Course } from "./analysis/softeners.ts";
 import { Timeline } from "./analysis/timeline.ts";
 import { allWrites, directWrites } from "./analysis/writes.ts";
-import { type Catalog, type RelationObject, tableKey } from "./catalog/catalog.ts";
+import { type Catalog, type RelationObject, tableKey, type UnreadDdl } from "./catalog/catalog.ts";
 import { shownName, type Trigger } from "./catalog/model.ts";
 import { writtenName } from "./catalog/names.ts";
 import { replay } from "./catalog/replay.ts";
@@ -388,6 +388,7 @@ export class ReviewSession {
   #finish(): void {
     if (this.#finished) return;
     this.#finished = true;
+    this.#lacking();
     for (const { id, fixed, usual, finish } of this.#checks.late())
       for (const draft of finish?.(this.#script) ?? [])
         if (draft.at) this.#late(id, fixed ?? draft.weight ?? usual, draft, draft.at);
@@ -395,6 +396,19 @@ export class ReviewSession {
       this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
     if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
     this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
+  }
+
+  /** What is missing in the catalog because its DDL could not be read. */
+  #lacking(): void {
+    const unread = this.#before?.unread ?? [];
+    if (unread.length === 0 || this.#count === 0) return;
+    const place = ({ path, line, text }: UnreadDdl): string =>
+      `line ${line} of ${path === "" ? "the catalog's DDL" : path} could not be read, so what it makes is not known: ${text}`;
+    const more = unread.length - LACKING;
+    const missing = unread.slice(0, LACKING).map(place);
+    if (more > 0) missing.push(`${more} more statements of the catalog's DDL could not be read`);
+    for (const what of missing)
+      this.#result.unchecked.push({ statement: 0, line: 1, missing: what, hazards: NAME_HAZARDS });
   }
 
   #judge(tree: Statement): readonly JudgedChange[] {
@@ -478,7 +492,8 @@ export class ReviewSession {
       missing("no catalog was given, so keys, required columns and row counts are not known", NAME_HAZARDS);
     }
     const cutOff = context.ripples.find(({ ripple }) => ripple.cutOff !== null)?.ripple.cutOff;
-    if (cutOff) missing(cutOff, ["cascade", "trigger-writes", "trigger-rewrites", "reference-blocks", "routine-writes"]);
+    if (cutOff)
+      missing(cutOff, ["cascade", "trigger-writes", "trigger-rewrites", "reference-blocks", "routine-writes"]);
     const all = ["every-row", "hollow-filter", "dead-filter"];
     if (tree.kind === "opaque" && tree.class === "code")
       missing(`what this ${tree.verb || "statement"} runs is not read`, all);
@@ -536,6 +551,9 @@ const LATE: ReadonlySet<string> = new Set([
   "early-use",
   "dangling-reference",
 ]);
+
+/** This many statements of a catalog that could not be read are listed one by one. */
+const LACKING = 20;
 
 /** So many statements without findings are remembered, for findings that come to stand on them later. */
 const SPARE = 5000;

@@ -24,7 +24,8 @@ test.each(["\n", " ", ";\n", " ;", "\n\n-- a note\n"])("every pair, with %j betw
     for (const second of STATEMENTS) {
       if (between === " " && ALIAS.test(second)) continue;
       const found = texts(`${first}${between}${second}`);
-      if (found.length !== 2 || found[0] !== first || found[1] !== second) wrong.push(JSON.stringify([first, second, found]));
+      if (found.length !== 2 || found[0] !== first || found[1] !== second)
+        wrong.push(JSON.stringify([first, second, found]));
     }
   expect(wrong.slice(0, 20)).toEqual([]);
 });

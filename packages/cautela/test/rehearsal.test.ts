@@ -54,10 +54,14 @@ const MORE: Partial<Record<DialectId, string[]>> = {
   ],
 };
 
+/** What tells what happened stays, whatever is put back. */
+const AUDIT = /(?:^|_)(?:journal|log)$/;
+
 async function contents(engine: Engine): Promise<Record<string, string[]>> {
   const all: Record<string, string[]> = {};
   for (const table of engine.tables) {
-    const rows = await engine.rows(`SELECT * FROM ${table}`);
+    if (AUDIT.test(table)) continue;
+    const rows = await engine.rows(`SELECT * FROM ${engine.only}${table}`);
     all[table] = rows.map((row) => JSON.stringify(row)).sort();
   }
   return all;
@@ -85,10 +89,12 @@ async function walk(
   }
   const previews: Row[][] = [];
   for (const { sql: query } of of(sheet, "preview")) previews.push(await engine.look(query));
-  for (const { sql: query } of of(sheet, "copy")) await engine.run(query);
+  for (const { sql: query, phase } of of(sheet, "copy")) if (phase === "before") await engine.run(query);
   expect(await contents(engine), sql).toEqual(before);
-  const [change] = sheet.queries.filter(({ phase }) => phase === "change");
-  await engine.run(change.sql);
+  // The engines of this test have a transaction of their own.
+  for (const { sql: query, purpose, phase } of sheet.queries)
+    if (phase === "change" && (purpose === "copy" || purpose === "change" || purpose === "guarded"))
+      await engine.run(query);
   if (touched !== null && touched > 0 && sheet.kind === "update" && !through) await sameValues(engine, sheet, previews);
   const now: Row = {};
   for (const { title, sql: query } of sheet.queries.filter(({ phase }) => phase === "after")) {
@@ -103,6 +109,12 @@ async function walk(
   for (const { sql: step } of of(sheet, "restore")) await engine.run(step);
   const after = await contents(engine);
   if (of(sheet, "restore").length > 0) {
+    // Of some tables the sheet says that their rows cannot be told apart.
+    for (const reason of sheet.reasons) {
+      const [, shown] = /rows of (\S+) have no key/.exec(reason) ?? [];
+      const table = shown?.replace(/^.*\./, "") ?? "";
+      if (table !== "") after[table] = before[table];
+    }
     expect(after, sql).toEqual(before);
   }
   return { touched };
@@ -113,7 +125,7 @@ async function sameValues(engine: Engine, sheet: RehearsalSheet, previews: Row[]
   const check = of(sheet, "check").find(({ title }) => title.startsWith("Before and now"));
   const [preview] = previews;
   if (!check || !preview || preview.length === 0) return;
-  if (sheet.reasons.some((reason) => /preview|met several|meets several|in silence/.test(reason))) return;
+  if (sheet.reasons.some((reason) => /preview|met several|meets several|without a word|inherit/.test(reason))) return;
   const now = await engine.rows(check.sql);
   for (const name of Object.keys(preview[0]).filter((one) => one.startsWith("new_"))) {
     const was = preview.map((row) => JSON.stringify(row[name])).sort();
@@ -151,7 +163,7 @@ describe.each(engines)("on %s", async (dialect, open) => {
           () => true,
         );
         if (refused) return;
-        const silent = sheet.reasons.some((reason) => reason.includes("silence"));
+        const silent = sheet.reasons.some((reason) => reason.includes("without a word"));
         const changed = result.statements[0].kind === "insert" || silent ? null : await undone(engine, sql);
         const { touched } = await walk(engine, sheet, sql, false);
         if (touched !== null && changed !== null) expect([sql, changed]).toEqual([sql, touched]);
@@ -171,7 +183,7 @@ describe.each(engines)("on %s", async (dialect, open) => {
     const [{ kind }] = result.statements;
     const through = result.ripples.get(0)?.some(throughView) ?? false;
     const counted =
-      (kind === "update" || kind === "delete") && !sheet.reasons.some((reason) => reason.includes("silence"));
+      (kind === "update" || kind === "delete") && !sheet.reasons.some((reason) => reason.includes("without a word"));
     // What a rule adds is counted by the engine too.
     const changed =
       counted &&
@@ -198,11 +210,13 @@ describe.each(dialectIds)("the demo scripts of %s", (dialect) => {
     const rehearsal = rehearse(review(text, { dialect, catalog }), { date: "20261125" });
     const written = rehearsalText(rehearsal);
     const unread = readScript(written, { dialect }).statements.filter(({ kind }) => kind === "unread");
-    expect(unread.map(({ start, end }) => written.slice(start, end))).toEqual([]);
+    // What the script itself has and nobody can read stays as it is.
+    expect(unread.map(({ start, end }) => written.slice(start, end)).filter((one) => !text.includes(one))).toEqual([]);
     for (const sheet of rehearsal.sheets) {
       const purposes = sheet.queries.map(({ purpose }) => purpose);
-      expect(purposes).toContain(purposes.includes("guarded") ? "guarded" : "change");
-      if (purposes.length < 3) expect(sheet.reasons.length).toBeGreaterThan(0);
+      expect(purposes.some((one) => one === "guarded" || one === "change" || one === "script")).toBe(true);
+      if (purposes.length < 3 && /^(?:update|delete|insert|merge|truncate)$/.test(sheet.kind))
+        expect(sheet.reasons.length).toBeGreaterThan(0);
     }
   });
 });
@@ -227,6 +241,7 @@ describe.each(engines)("the demo scripts on the demo database of %s", async (dia
           await engine.run(text.slice(start, end));
     };
     for (const sheet of sheets) {
+      if (!sheet.queries.some(({ purpose }) => purpose === "count" || purpose === "copy")) continue;
       const { start, end } = result.read[sheet.statement];
       const sql = text.slice(start, end);
       await until(sheet.statement);

@@ -121,7 +121,7 @@ export async function mysqlDictionary(
       continue;
     }
     if (/sequence/i.test(kind)) {
-      tables.push(`CREATE SEQUENCE \`${name}\`;`);
+      tables.push(`CREATE SEQUENCE \`${name.replaceAll("`", "``")}\`;`);
       continue;
     }
     const text = await show("TABLE", name, "Create Table");
@@ -136,8 +136,9 @@ export async function mysqlDictionary(
   }
   for (const { name, kind } of routines as { name: string; kind: string }[]) {
     step();
-    if (kind !== "FUNCTION" && kind !== "PROCEDURE") continue;
-    const text = await show(kind, name, kind === "FUNCTION" ? "Create Function" : "Create Procedure");
+    // The text of a package stands under its kind, as that of a function does.
+    const column = `Create ${kind.toLowerCase().replace(/(?:^| )[a-z]/g, (letter) => letter.toUpperCase())}`;
+    const text = await show(kind, name, column);
     if (text) code.push(text);
   }
   await rows("ROLLBACK");

@@ -35,6 +35,15 @@ export function keyParts(key: string): { schema: string; name: string } {
   return { schema: key.slice(0, at), name: key.slice(at + 1) };
 }
 
+/** A statement of a catalog's DDL that could not be read: what it makes is missing. */
+export interface UnreadDdl {
+  /** The file it stands in; empty where nobody named one. */
+  path: string;
+  line: number;
+  /** Its first words. */
+  text: string;
+}
+
 /** A table or a view. */
 export type RelationObject = Table | View;
 
@@ -87,6 +96,7 @@ export class Catalog {
   readonly #referred = new Map<string, boolean>();
   #referredAt = -1;
   readonly #code: CatalogObject[] = [];
+  readonly #unread: UnreadDdl[] = [];
 
   constructor(
     dialect: DialectId,
@@ -245,6 +255,17 @@ export class Catalog {
   hasSchema(schema: string): boolean {
     for (const object of this.objects("table")) if (object.schema === schema) return true;
     return false;
+  }
+
+  /** What of its DDL could not be read, in order. */
+  get unread(): readonly UnreadDdl[] {
+    const below = this.#parent?.unread ?? [];
+    return this.#unread.length === 0 ? below : [...below, ...this.#unread];
+  }
+
+  /** Notes a statement that could not be read. */
+  lacks(unread: UnreadDdl): void {
+    this.#unread.push(unread);
   }
 
   /** The views, triggers, rules and routines that this layer was given, in order; some may be gone again. */

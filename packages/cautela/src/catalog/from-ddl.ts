@@ -1,5 +1,6 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { executed } from "../sql/executed.ts";
+import { LineMap } from "../sql/lines.ts";
 import { ScriptReader } from "../sql/script.ts";
 import type { Statement } from "../sql/tree.ts";
 import { Catalog } from "./catalog.ts";
@@ -12,20 +13,37 @@ import { replay, type Slice } from "./replay.ts";
  * @param text the DDL: a file of CREATE statements, a schema dump, or a dump with its data
  * @param options.dialect the language of the text
  * @param options.onto the catalog to go on from; it is not changed
+ * @param options.path the name of the file; what of it could not be read is listed under it (`catalog.unread`)
  *
  * @example
  * const catalog = catalogFromDdl("CREATE TABLE berth (berth_id integer PRIMARY KEY)", { dialect: "postgresql" });
  * catalog.get("public", "berth")?.primaryKey?.columns // ["berth_id"]
  */
-export function catalogFromDdl(text: string, options: { dialect: DialectId; onto?: Catalog }): Catalog {
+export function catalogFromDdl(text: string, options: { dialect: DialectId; onto?: Catalog; path?: string }): Catalog {
   const catalog = options.onto?.fork() ?? new Catalog(options.dialect);
   const slice: Slice = (start, end) => text.slice(start, end);
+  let lines: LineMap | null = null;
   new ScriptReader(options.dialect).push(text, true, ({ tree, rows }) => {
+    if (isLacking(tree)) {
+      lines ??= new LineMap(text, 0, { line: 1, column: 1 });
+      const words = slice(tree.start, Math.min(tree.end, tree.start + 200)).replace(/\s+/g, " ");
+      catalog.lacks({
+        path: options.path ?? "",
+        line: lines.at(tree.start).line,
+        text: words.length > 60 ? `${words.slice(0, 59)}…` : words,
+      });
+    }
     replay(catalog, tree, slice);
     for (const inner of executed(tree)) replay(catalog, inner, slice);
     countRows(catalog, tree, rows);
   });
   return catalog;
+}
+
+/** Whether a statement makes something, or may, that the catalog does not get. */
+function isLacking(tree: Statement): boolean {
+  if (tree.kind === "unread") return true;
+  return tree.kind === "opaque" && tree.verb === "create" && (tree.object === "table" || tree.object === "view");
 }
 
 /** Adds the rows that a statement of a dump brings to its table's estimate. */

@@ -186,12 +186,14 @@ export interface Synonym {
   target: string;
 }
 
-/** An enumeration or a domain. */
+/** An enumeration, a domain or a composite type. */
 export interface TypeObject {
   object: "type";
   schema: string;
   name: string;
   enumeration: readonly string[] | null;
+  /** The columns of a composite type; null for any other. */
+  columns: readonly Column[] | null;
   base: string | null;
   required: boolean;
   /** Texts of conditions on VALUE. */

@@ -11,6 +11,7 @@ import type { Routine, Trigger, TriggerEvent } from "./model.ts";
 import { foldName, tableNameOf } from "./names.ts";
 import { queryColumns } from "./query-columns.ts";
 import type { Slice } from "./replay.ts";
+import { typeColumns } from "./replay-table.ts";
 
 /** CREATE VIEW. */
 export function createView(catalog: Catalog, statement: CreateViewStatement, slice: Slice): void {
@@ -139,6 +140,7 @@ export function createType(catalog: Catalog, statement: CreateTypeStatement, sli
     schema,
     name,
     enumeration: statement.enumeration,
+    columns: statement.attributes ? typeColumns(statement.attributes, dialects[catalog.dialect], slice, catalog) : null,
     base: statement.base ? slice(statement.base.start, statement.base.end) : null,
     required: statement.required,
     checks: statement.checks.map(({ start, end }) => slice(start, end)),

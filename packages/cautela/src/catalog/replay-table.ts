@@ -35,7 +35,13 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
   const table: Table = {
     ...emptyTable(schema, name),
     written: spelledName(statement.name, dialect),
-    kind: statement.virtual ? "virtual" : statement.partitioned ? "partitioned" : "table",
+    kind: statement.virtual
+      ? "virtual"
+      : statement.foreign
+        ? "linked"
+        : statement.partitioned
+          ? "partitioned"
+          : "table",
     temporary,
     partial: statement.virtual,
     rows: statement.query ? null : 0,
@@ -82,9 +88,39 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
       };
     }
   }
+  const attributes = statement.ofType ? attributesOf(statement.ofType, catalog) : null;
+  if (statement.ofType) state = { ...state, columns: attributes ?? [], partial: attributes === null };
   for (const definition of statement.columns) state = withColumn(state, definition, dialect, slice, catalog);
+  if (attributes) state = { ...state, columns: inTheirOrder(state.columns, attributes) };
   for (const constraint of statement.constraints) state = withConstraint(state, constraint, dialect, slice, catalog);
   catalog.put(state);
+}
+
+/** The columns of a composite type; null where it is not known. */
+function attributesOf(name: CreateTableStatement["name"], catalog: Catalog): readonly Column[] | null {
+  const { schema, table } = tableNameOf(name, dialects[catalog.dialect]);
+  return catalog.type(name.parts.length > 1 ? `${schema}.${table}` : table)?.columns ?? null;
+}
+
+/** Columns of a table OF a type: in the type's order and of its types, whatever else is said of them. */
+function inTheirOrder(columns: readonly Column[], attributes: readonly Column[]): Column[] {
+  return attributes.map((attribute) => {
+    const own = columns.find(({ name }) => name === attribute.name) ?? attribute;
+    const { type, typeArgs, array, collation } = attribute;
+    return { ...own, type, typeArgs, array, collation: own.collation ?? collation };
+  });
+}
+
+/** The columns that a composite type lists. */
+export function typeColumns(
+  attributes: readonly ColumnDefinition[],
+  dialect: Dialect,
+  slice: Slice,
+  catalog: Catalog,
+): readonly Column[] {
+  let table = emptyTable("", "");
+  for (const attribute of attributes) table = withColumn(table, attribute, dialect, slice, catalog);
+  return table.columns;
 }
 
 function relationKey(catalog: Catalog, name: CreateTableStatement["name"]): string {
@@ -149,6 +185,9 @@ function withColumn(
 ): Table {
   const name = foldName(definition.name, dialect);
   const serial = isSerial(definition.type, dialect.id);
+  // DEFAULT NULL COLLATE x: the collation is the column's.
+  const collated =
+    definition.default?.kind === "compound" && definition.default.what === "collate" ? definition.default : null;
   const domain = definition.type && dialect.id === "postgresql" ? catalog.type(definition.type.name) : undefined;
   const column: Column = {
     name,
@@ -161,7 +200,7 @@ function withColumn(
       definition.identity !== null ||
       domain?.required === true,
     default: definition.default
-      ? slice(definition.default.start, definition.default.end)
+      ? slice(definition.default.start, collated ? collated.operands[0].end : definition.default.end)
       : serial
         ? `nextval('${table.name}_${name}_seq')`
         : null,
@@ -169,7 +208,7 @@ function withColumn(
     expression: definition.generated ? slice(definition.generated.start, definition.generated.end) : null,
     identity: definition.identity ?? (definition.autoincrement && !serial ? "by default" : null),
     onUpdate: definition.onUpdate ? slice(definition.onUpdate.start, definition.onUpdate.end) : null,
-    collation: definition.collation,
+    collation: definition.collation ?? collated?.name ?? binaryCollation(definition),
     comment: definition.comment,
     distinct: null,
     nulls: null,
@@ -188,6 +227,12 @@ function withColumn(
   if (!definition.references) return next;
   const key = foreignKey(null, [definition.name], definition.references, dialect, catalog);
   return { ...next, foreignKeys: [...next.foreignKeys, key] };
+}
+
+/** CHARACTER SET x BINARY: the character set's own binary collation (mysql, mariadb). */
+function binaryCollation({ type }: ColumnDefinition): string | null {
+  const set = /\b(?:character set|charset)\s+(\w+)\b.*\bbinary\b/i.exec(type?.modifiers ?? "")?.[1];
+  return set === undefined ? null : `${set}_bin`;
 }
 
 /** An `INTEGER PRIMARY KEY` of sqlite is the row's number and never NULL. */

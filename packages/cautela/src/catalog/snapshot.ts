@@ -10,6 +10,7 @@ import {
   type Rule,
   type Table,
   type Trigger,
+  type TypeObject,
 } from "./model.ts";
 
 /**
@@ -48,7 +49,7 @@ const ORDINARY: Record<ObjectKind, Record<string, unknown>> = {
   routine: { arguments: null, volatility: null, definition: null },
   sequence: {},
   synonym: {},
-  type: { enumeration: null, base: null, required: false, checks: [] },
+  type: { enumeration: null, columns: null, base: null, required: false, checks: [] },
 };
 /** The fields that every object of a kind has, in the order in which they are written. */
 const FIRST: Record<ObjectKind, readonly string[]> = {
@@ -124,6 +125,8 @@ function lean(object: CatalogObject): Record<string, unknown> {
     whole.table = shownKey(object.table);
     whole.calls = object.calls && shownKey(object.calls);
   } else if (object.object === "rule") whole.table = shownKey(object.table);
+  else if (object.object === "type")
+    whole.columns = object.columns?.map((column) => part({ ...column }, ["name"], ORDINARY_COLUMN)) ?? null;
   else if (object.object === "synonym") whole.target = shownKey(object.target);
   return part(whole, ["object", "schema", "name", ...FIRST[object.object]], ORDINARY[object.object]);
 }
@@ -229,6 +232,14 @@ function full(object: unknown, at: number): CatalogObject {
         ...(whole as unknown as Trigger),
         table: keyOf(whole.table),
         calls: whole.calls === null ? null : keyOf(whole.calls),
+      };
+    case "type":
+      return {
+        ...(whole as unknown as TypeObject),
+        columns:
+          whole.columns === null
+            ? null
+            : listOf(whole.columns).map((one) => ({ ...ORDINARY_COLUMN, ...one }) as unknown as Column),
       };
     case "rule":
       return { ...(whole as unknown as Rule), table: keyOf(whole.table) };

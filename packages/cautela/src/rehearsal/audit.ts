@@ -37,7 +37,7 @@ export function onlyTells(trigger: Trigger, catalog: Catalog, policy: Policy): b
   // A row trigger before the change that returns nothing drops the row.
   if (trigger.timing !== "after" && stops.length > 0) return false;
   return statements.every(({ statement }) => {
-    if (statement.kind === "select") return true;
+    if (statement.kind === "select" || statement.kind === "setting") return true;
     if (statement.kind !== "insert" || statement.target.kind !== "table") return false;
     const table = catalog.resolve(statement.target.name);
     if (!table || tableClass(shownName(table), policy) !== "log") return false;

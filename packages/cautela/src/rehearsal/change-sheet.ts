@@ -111,9 +111,14 @@ class ChangeSheet {
         this.#sheet.reason(`no query was written: ${text}`);
         return [];
       }
-      targets.push({ change, table: this.#viewed(change) ? undefined : change.table, text });
+      targets.push({ change, table: this.#viewed(change) ? undefined : this.#current(change.table), text });
     }
     return targets;
+  }
+
+  /** The table as the steps have it: the review has an object of its own for it. */
+  #current(table: Table | undefined): Table | undefined {
+    return table && (this.#step.written.find((one) => sameTable(one.table, table))?.table ?? table);
   }
 
   /** The view through which a change goes. */
@@ -242,6 +247,11 @@ class ChangeSheet {
       const own = written.find((one) => one.table === table);
       if (!own || this.#noNeed(own) || this.#settled.has(table)) continue;
       if (!this.#plainTarget(target, own)) continue;
+      if (this.#onlyNew(own)) {
+        sheet.reason("it fills columns that the script has added: they go again when that is undone, and nothing is copied");
+        this.#settled.add(table);
+        continue;
+      }
       const changed = text.assignments.map(({ column }) => column);
       const key = keyOf(table, changed);
       const newKey = key === null && source.tree.kind === "update" ? this.#newKey(target) : null;
@@ -285,6 +295,14 @@ class ChangeSheet {
     return rewritten;
   }
 
+  /** Every column that it changes has come in the script. */
+  #onlyNew({ table, actions, columns }: Written): boolean {
+    const lasting = this.#step.lasting(table);
+    if (!lasting || columns === null || columns.size === 0) return false;
+    const updates = [...actions].every((action) => action === "update");
+    return updates && [...columns].every((name) => !lasting.columns.some((one) => one.name === name));
+  }
+
   /** What is made by the script goes with it; rows that tell what happened stay. */
   #noNeed(one: Written): boolean {
     const { table } = one;
@@ -304,10 +322,10 @@ class ChangeSheet {
     // A filter that may write is not run to copy by it.
     if (harmOf(`${text.head}SELECT 1 FROM ${text.from}${where(text)}`, catalog)?.writes) return false;
     const again = fired.some(({ ripple }) =>
-      ripple.nodes.some(({ id, relation, written }) => id !== 0 && written && relation === table),
+      ripple.nodes.some(({ id, relation, written }) => id !== 0 && written && sameTable(relation, table)),
     );
     const loops = fired.some(({ ripple }) =>
-      ripple.edges.some(({ to }) => ripple.nodes[to]?.relation === table && to === 0),
+      ripple.edges.some(({ to }) => sameTable(ripple.nodes[to]?.relation, table) && to === 0),
     );
     return (
       !again &&
@@ -442,6 +460,8 @@ class ChangeSheet {
       return;
     }
     const only = inherited(this.#step.catalog?.childrenOf(tableKey(table.schema, table.name)) ?? []);
+    if (only)
+      sheet.reason(`tables inherit from ${shownName(table)}: the rows of each are kept and compared by themselves`);
     const adds = actions.has("insert");
     const loses = actions.has("delete") || actions.has("truncate");
     const changes = actions.has("update") || actions.has("delete");
@@ -607,7 +627,9 @@ class ChangeSheet {
     if (kept.newKey) return null;
     if (this.#writer.copyProblem(own.table)) return null;
     const nodes = this.#step.fired.flatMap(({ ripple }) =>
-      ripple.nodes.filter((node) => node.written && node.relation === own.table).map((node) => ({ node, ripple })),
+      ripple.nodes
+        .filter((node) => node.written && sameTable(node.relation, own.table))
+        .map((node) => ({ node, ripple })),
     );
     if (nodes.length !== 1) return null;
     const [{ node, ripple }] = nodes;
@@ -728,20 +750,22 @@ class ChangeSheet {
     });
     if (form === null)
       sheet.reason(
-        `${writer.dialect.title} has no assertion outside of routines: compare the number of rows by hand before COMMIT`,
+        `${writer.dialect.title} has no assertion outside of routines: compare the number of rows by hand${writer.transaction ? " before COMMIT" : ""}`,
       );
     return form;
   }
 
   /** Rows of the target, or of a table that its filter reads, go or change by a key while the statement still runs. */
   #movesMeanwhile({ table, change }: Target): boolean {
-    const moved = new Set<unknown>();
+    const moved = new Set<string>();
+    const key = (one: Pick<Table, "schema" | "name"> | null | undefined): string =>
+      one ? tableKey(one.schema, one.name) : "";
     for (const { ripple } of this.#step.fired)
-      for (const { to, how } of ripple.edges) if (how === "cascade") moved.add(ripple.nodes[to].relation);
-    if (moved.has(table)) return true;
+      for (const { to, how } of ripple.edges) if (how === "cascade") moved.add(key(ripple.nodes[to].relation));
+    if (moved.has(key(table))) return true;
     let reads = false;
     walk(change.statement, (node) => {
-      if (node.kind === "table" && moved.has(this.#step.catalog?.resolve(node.name))) reads = true;
+      if (node.kind === "table" && moved.has(key(this.#step.catalog?.resolve(node.name)))) reads = true;
       return undefined;
     });
     return reads;
@@ -753,10 +777,10 @@ class ChangeSheet {
     const { source, written } = this.#step;
     const sheet = this.#sheet;
     for (const { table, text } of targets) {
-      const kept = table && this.#keptOf.get(table);
-      if (!table || !kept) continue;
-      if (source.tree.kind === "delete") this.#gone(kept);
-      else if (kept.key) this.#compared(kept, text.assignments);
+      if (!table) continue;
+      const kept = this.#keptOf.get(table);
+      if (kept && source.tree.kind === "delete") this.#gone(kept);
+      else if (kept?.key) this.#compared(kept, text.assignments);
       if (targets.length === 1 && this.#step.dependsOn === null)
         figures(
           sheet,
@@ -835,6 +859,14 @@ class ChangeSheet {
 interface Cascade {
   on: [string, string][];
   deletes: boolean;
+}
+
+/** Whether two objects are one table, in the review's catalog and in that of the steps. */
+function sameTable(
+  a: Pick<Table, "schema" | "name" | "object"> | { object: "view"; schema: string; name: string } | null | undefined,
+  b: Table,
+): boolean {
+  return !!a && a.object === b.object && a.schema === b.schema && a.name === b.name;
 }
 
 function inherited(children: readonly Table[]): boolean {

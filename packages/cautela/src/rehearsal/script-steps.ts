@@ -223,7 +223,8 @@ class Course {
     for (const { ripple } of fired)
       for (const { kind, node, columns } of ripple.notes) {
         const { relation } = ripple.nodes[node];
-        const known = relation?.object === "table" ? found.get(relation) : undefined;
+        const known =
+          relation?.object === "table" ? found.get(this.#catalog?.byKey(keyOf(relation)) ?? relation) : undefined;
         if (known && (kind === "rewrites" || kind === "stamps")) for (const name of columns) known.columns?.add(name);
       }
     return { written: [...found].map(([table, one]) => ({ table, ...one })), unknown };

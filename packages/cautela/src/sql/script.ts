@@ -256,7 +256,9 @@ function isCutOff(p: Parser, tree: Statement, first: number): boolean {
   if (OPEN_ENDED.has(word) && (reserved || last === first)) return true;
   switch (tree.kind) {
     case "create-routine":
-      return (word === K.LANGUAGE && tree.body === null) || (word === K.ON && tree.trigger !== null && !tree.trigger.table);
+      return (
+        (word === K.LANGUAGE && tree.body === null) || (word === K.ON && tree.trigger !== null && !tree.trigger.table)
+      );
     case "create-index":
       return word === K.ON;
     case "create-table":

@@ -2,7 +2,7 @@
 
 -- line 1: update of mooring
 -- needs: UPDATE on mooring, SELECT on mooring
--- note: Jet SQL has no assertion outside of routines: compare the number of rows by hand before COMMIT
+-- note: Jet SQL has no assertion outside of routines: compare the number of rows by hand
 
 -- How many rows it touches
 SELECT COUNT(*) AS rows_touched
@@ -66,4 +66,5 @@ FROM mooring;
 
 -- Put mooring back as it was
 UPDATE mooring AS t INNER JOIN mooring_before_20261125 AS b ON t.mooring_id = b.mooring_id
-SET t.fee = b.fee;
+SET t.fee = b.fee
+WHERE ((t.fee <> b.fee OR (t.fee IS NULL AND b.fee IS NOT NULL) OR (t.fee IS NOT NULL AND b.fee IS NULL)));

@@ -1,7 +1,10 @@
 -- BEFORE: look, count, and keep a copy
 
+WHENEVER SQLERROR EXIT FAILURE ROLLBACK
+
 -- line 1: delete of MOORING
 -- needs: DELETE on MOORING, SELECT on MOORING
+-- note: rows of MOORING_LOG tell what happened: they stay, those of the restore come too
 
 -- How many rows it touches
 SELECT COUNT(*) AS rows_touched
@@ -31,42 +34,39 @@ FROM MOORING_LOG;
 SELECT COUNT(*) - SUM(CASE WHEN status = 'cancelled' THEN 1 ELSE 0 END) AS expected_rows
 FROM mooring;
 
--- Keep the rows that will change
+-- Keep the rows that go
 CREATE TABLE MOORING_BEFORE_20261125 AS
 SELECT mooring.*
 FROM mooring
 WHERE status = 'cancelled';
 
--- Keep the rows of PILOTAGE that hang on them
+-- Keep the rows of PILOTAGE that refer to them
 CREATE TABLE PILOTAGE_BEFORE_20261125 AS
-SELECT c.*
-FROM PILOTAGE c
-WHERE EXISTS (SELECT 1 FROM MOORING_BEFORE_20261125 p WHERE p.MOORING_ID = c.MOORING_ID);
-
--- Note which rows MOORING_LOG holds
-CREATE TABLE MOORING_LOG_BEFORE_20261125 AS
-SELECT LOG_ID
-FROM MOORING_LOG;
+SELECT t.*
+FROM PILOTAGE t
+WHERE EXISTS (SELECT 1 FROM MOORING_BEFORE_20261125 p WHERE p.MOORING_ID = t.MOORING_ID);
 
 -- THE CHANGE
 
+WHENEVER SQLERROR EXIT FAILURE ROLLBACK
+
 -- line 1: delete of MOORING
 
--- The change, rolled back at another number of rows
+-- The change, undone at another number of rows
 DECLARE
-  expected NUMBER;
+  cautela_expected NUMBER;
 BEGIN
-  SELECT (SELECT COUNT(*) AS rows_touched
-FROM mooring
-WHERE status = 'cancelled') INTO expected FROM dual;
-  DELETE FROM mooring WHERE status = 'cancelled';
-  IF SQL%ROWCOUNT <> expected THEN
-    RAISE_APPLICATION_ERROR(-20000, 'expected ' || expected || ' rows, changed ' || SQL%ROWCOUNT);
+  SELECT (SELECT COUNT(*) FROM MOORING_BEFORE_20261125) INTO cautela_expected FROM dual;
+DELETE FROM mooring WHERE status = 'cancelled';
+  IF SQL%ROWCOUNT <> cautela_expected THEN
+    RAISE_APPLICATION_ERROR(-20000, 'line 1: expected ' || cautela_expected || ' rows, changed ' || SQL%ROWCOUNT);
   END IF;
 END;
 /
 
 -- AFTER: compare
+
+WHENEVER SQLERROR EXIT FAILURE ROLLBACK
 
 -- line 1: delete of MOORING
 
@@ -89,25 +89,18 @@ FROM MOORING_LOG;
 
 -- RESTORE: only if the result is wrong
 
+WHENEVER SQLERROR EXIT FAILURE ROLLBACK
+
 -- line 1: delete of MOORING
 
--- Put MOORING back as it was
-ALTER TABLE MOORING DISABLE ALL TRIGGERS;
-
--- Step 2
+-- Put MOORING, PILOTAGE back as they were
 INSERT INTO MOORING (MOORING_ID, BERTH_ID, VESSEL_ID, FROM_DAY, TO_DAY, FEE, STATUS)
 SELECT b.MOORING_ID, b.BERTH_ID, b.VESSEL_ID, b.FROM_DAY, b.TO_DAY, b.FEE, b.STATUS
-FROM MOORING_BEFORE_20261125 b;
-
--- Step 3
+FROM MOORING_BEFORE_20261125 b
+WHERE NOT EXISTS (SELECT 1 FROM MOORING t WHERE t.MOORING_ID = b.MOORING_ID);
 INSERT INTO PILOTAGE (PILOTAGE_ID, MOORING_ID, PILOT_ID, DONE_AT, CHARGE)
 SELECT b.PILOTAGE_ID, b.MOORING_ID, b.PILOT_ID, b.DONE_AT, b.CHARGE
 FROM PILOTAGE_BEFORE_20261125 b
 WHERE NOT EXISTS (SELECT 1 FROM PILOTAGE t WHERE t.PILOTAGE_ID = b.PILOTAGE_ID);
 
--- Step 4
-DELETE FROM MOORING_LOG
-WHERE NOT EXISTS (SELECT 1 FROM MOORING_LOG_BEFORE_20261125 b WHERE b.LOG_ID = MOORING_LOG.LOG_ID);
-
--- Step 5
-ALTER TABLE MOORING ENABLE ALL TRIGGERS;
+COMMIT;

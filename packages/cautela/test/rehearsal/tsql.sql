@@ -1,8 +1,12 @@
 -- BEFORE: look, count, and keep a copy
 
+SET XACT_ABORT ON;
+GO
+
 -- line 1: update of dbo.mooring
 -- needs: UPDATE on dbo.mooring, SELECT on dbo.mooring, SELECT on dbo.vessel
 -- note: a row that the join meets several times stands in the preview as often, and only one of its new values is written
+-- note: rows of dbo.mooring_log tell what happened: they stay, those of the restore come too
 
 -- How many rows it touches
 SELECT COUNT(*) AS rows_touched
@@ -26,36 +30,36 @@ SELECT COUNT(*) AS all_rows
 FROM mooring_log;
 
 -- Keep the rows that will change
-SELECT DISTINCT m.*
+SELECT t.*
 INTO mooring_before_20261125
-FROM mooring m INNER JOIN vessel v ON v.vessel_id = m.vessel_id
-WHERE v.class = 'sail';
-
--- Note which rows dbo.mooring_log holds
-SELECT log_id
-INTO mooring_log_before_20261125
-FROM mooring_log;
+FROM mooring AS t
+WHERE t.mooring_id IN (SELECT m.mooring_id FROM mooring m INNER JOIN vessel v ON v.vessel_id = m.vessel_id
+WHERE v.class = 'sail');
 
 -- THE CHANGE
 
+SET XACT_ABORT ON;
+GO
+
 -- line 1: update of dbo.mooring
 
--- The change, rolled back at another number of rows
-DECLARE @expected int = (SELECT COUNT(*) AS rows_touched
-FROM (SELECT DISTINCT m.mooring_id FROM mooring m INNER JOIN vessel v ON v.vessel_id = m.vessel_id
-WHERE v.class = 'sail') AS touched);
-DECLARE @changed int;
+-- The change, undone at another number of rows
+DECLARE @cautela_expected_1 bigint = (SELECT COUNT(*) FROM mooring_before_20261125);
+DECLARE @cautela_changed_1 bigint;
 BEGIN TRANSACTION;
 UPDATE m SET m.fee = m.fee * 1.1 FROM mooring m INNER JOIN vessel v ON v.vessel_id = m.vessel_id WHERE v.class = 'sail';
-SET @changed = @@ROWCOUNT;
-IF @changed <> @expected
+SET @cautela_changed_1 = @@ROWCOUNT;
+IF @cautela_changed_1 <> @cautela_expected_1
 BEGIN
   ROLLBACK TRANSACTION;
-  THROW 50000, 'another number of rows than expected; rolled back', 1;
+  THROW 50000, 'line 1: another number of rows than expected; rolled back', 1;
 END;
 COMMIT TRANSACTION;
 
 -- AFTER: compare
+
+SET XACT_ABORT ON;
+GO
 
 -- line 1: update of dbo.mooring
 
@@ -77,21 +81,19 @@ FROM mooring_log;
 
 -- RESTORE: only if the result is wrong
 
+SET XACT_ABORT ON;
+BEGIN TRANSACTION;
+GO
+
 -- line 1: update of dbo.mooring
 
 -- Put dbo.mooring back as it was
-DISABLE TRIGGER ALL ON mooring;
-GO
+ALTER TABLE mooring DISABLE TRIGGER refuse_double_mooring;
+UPDATE t
+SET fee = b.fee
+FROM mooring AS t
+INNER JOIN mooring_before_20261125 AS b ON t.mooring_id = b.mooring_id
+WHERE (EXISTS (SELECT t.fee EXCEPT SELECT b.fee));
+ALTER TABLE mooring ENABLE TRIGGER refuse_double_mooring;
 
--- Step 2
-UPDATE mooring
-SET fee = (SELECT b.fee FROM mooring_before_20261125 AS b WHERE b.mooring_id = mooring.mooring_id)
-WHERE EXISTS (SELECT 1 FROM mooring_before_20261125 AS b WHERE b.mooring_id = mooring.mooring_id);
-
--- Step 3
-DELETE FROM mooring_log
-WHERE NOT EXISTS (SELECT 1 FROM mooring_log_before_20261125 AS b WHERE b.log_id = mooring_log.log_id);
-
--- Step 4
-ENABLE TRIGGER ALL ON mooring;
-GO
+COMMIT TRANSACTION;

@@ -1,11 +1,16 @@
 import type { CatalogObject, Column, Table } from "../../catalog/model.ts";
 import type { Added, Kept, PutBack } from "../kept.ts";
+import { RESERVED_BY_JET } from "./reserved-names.ts";
 import { type Restoring, SqlWriter } from "./writer.ts";
 
 /** The SQL of Jet files: one statement at a time, no transactions of its own, no triggers. */
 export class JetWriter extends SqlWriter {
   override quoted(text: string): string {
     return `[${text}]`;
+  }
+
+  override name(text: string): string {
+    return RESERVED_BY_JET.has(text.toLowerCase()) ? this.quoted(text) : super.name(text);
   }
 
   override get limits(): boolean {

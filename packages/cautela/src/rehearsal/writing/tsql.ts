@@ -101,7 +101,7 @@ export class TsqlWriter extends SqlWriter {
   override setBack(kept: Kept, columns: readonly string[]): string {
     const { table, copy } = kept;
     const sets = columns.map((one) => `${this.column(table, one)} = b.${this.column(table, one)}`);
-    return `UPDATE t\nSET ${sets.join(",\n    ")}\nFROM ${this.table(table)} AS t\nINNER JOIN ${copy} AS b ON ${this.matchKept("t", kept)}${this.andDiffers("t", kept, columns)}`;
+    return `UPDATE t\nSET ${sets.join(",\n    ")}\nFROM ${this.table(table)} AS t\nINNER JOIN ${copy} AS b ON ${this.matchKept("t", kept)}${this.andDiffers("t", kept, columns).replace(/^\n {2}AND /, "\nWHERE ")}`;
   }
 
   override removeAdded({ table, list, key }: Added): string {

@@ -451,7 +451,7 @@ export abstract class SqlWriter {
     const around = phase === "restore" && transactional ? this.transaction : null;
     return {
       client: this.client,
-      head: around ? [...head, around.begin] : head,
+      head: around && around.begin !== "" ? [...head, around.begin] : head,
       foot: around ? [around.commit] : [],
     };
   }

@@ -133,7 +133,8 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
     node.name = p.name("a name");
     if (object === "trigger") triggerHead(p, node);
     else if (object === "function" || object === "procedure") node.arguments = argumentsAhead(p);
-    apart(p, () => definitionBody(p, node, isBody));
+    if (object === "package" && p.dialect.grammar.pipesAreOr) skipPackage(p);
+    else apart(p, () => definitionBody(p, node, isBody));
     if (!p.atEnd()) p.fail("the end of the statement");
   } catch (stopped) {
     if (!(stopped instanceof ReadingStopped)) throw stopped;
@@ -146,6 +147,28 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
   }
   node.end = p.previousEnd;
   return node;
+}
+
+/** A package of MariaDB, whose routines are written in Oracle's way: taken to its own END. */
+function skipPackage(p: Parser): void {
+  for (let depth = 0; p.kind !== T.EOF && p.kind !== T.DELIMITER && p.kind !== T.BATCH; ) {
+    if (p.at(T.LPAREN)) {
+      p.skipParens();
+      continue;
+    }
+    const word = p.at(T.WORD) ? p.kw : K.NONE;
+    p.advance();
+    if (word === K.BEGIN || word === K.IF || word === K.LOOP || word === K.CASE) depth++;
+    else if (word === K.END) {
+      if (depth === 0) {
+        if (p.atName()) p.advance();
+        return;
+      }
+      depth--;
+      if (p.is(K.IF) || p.is(K.LOOP) || p.is(K.CASE)) p.advance();
+    }
+  }
+  p.fail("END");
 }
 
 /** The arguments that stand ahead, in parentheses or, in tsql, up to AS; they are read again with the body. */
@@ -465,8 +488,7 @@ function psmBody(p: Parser, node: CreateRoutineStatement): void {
       if (p.is(K.COMMENT)) p.seek(p.pos + 2);
       else if (p.accept(K.LANGUAGE)) {
         if (!p.atEnd()) p.advance();
-      }
-      else if (p.is(K.NOT) && p.nextIs(K.DETERMINISTIC)) p.seek(p.pos + 2);
+      } else if (p.is(K.NOT) && p.nextIs(K.DETERMINISTIC)) p.seek(p.pos + 2);
       else if (p.is(K.DETERMINISTIC)) p.advance();
       else if (p.is(K.CONTAINS) || p.isText("CONTAINS")) p.seek(p.pos + 2);
       else if (p.isText("NO") && p.nextIs(K.SQL)) p.seek(p.pos + 2);

@@ -5,7 +5,7 @@ import type { CreateRuleStatement, CreateTypeStatement, Ident, Name, Statement }
 import { execution } from "./change.ts";
 import { expression } from "./expression.ts";
 import { stringValue } from "./string.ts";
-import { ifExists, skipStatement } from "./table.ts";
+import { columnDefinition, ifExists, skipStatement } from "./table.ts";
 import { typeName } from "./type.ts";
 
 // What changes the catalog besides tables, views and routines: rules, types, synonyms, comments,
@@ -72,6 +72,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
     object,
     name: p.name("the name of a type"),
     enumeration: null,
+    attributes: null,
     base: null,
     required: false,
     checks: [],
@@ -88,7 +89,19 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
       node.end = p.previousEnd;
       return node;
     }
-    if (!p.accept(K.AS) || !p.accept(K.ENUM)) return null;
+    if (!p.accept(K.AS)) return null;
+    if (p.at(T.LPAREN) && p.dialect.id === "postgresql") {
+      p.advance();
+      node.attributes = [];
+      if (!p.at(T.RPAREN)) {
+        do node.attributes.push(columnDefinition(p));
+        while (p.acceptKind(T.COMMA));
+      }
+      p.expectKind(T.RPAREN, ") or ,");
+      node.end = p.previousEnd;
+      return node;
+    }
+    if (!p.accept(K.ENUM)) return null;
     p.expectKind(T.LPAREN, "(");
     node.enumeration = [];
     while (p.at(T.STRING)) {

@@ -164,7 +164,8 @@ function withParameters(p: Parser): Statement {
 /** A statement that begins with a hole: which one it is depends on what is filled in. */
 function holeStatement(p: Parser, start: number): Statement {
   // An object of JSON is no template.
-  if (p.at(T.LBRACE) && p.peekKind(1) !== T.LBRACE && /^\{\s*["}]/.test(p.slice(start, start + 40))) p.fail("a statement, and this is JSON");
+  if (p.at(T.LBRACE) && p.peekKind(1) !== T.LBRACE && /^\{\s*["}]/.test(p.slice(start, start + 40)))
+    p.fail("a statement, and this is JSON");
   skipStatement(p);
   return { kind: "opaque", verb: "", object: "hole", class: "code", name: null, start, end: p.previousEnd };
 }
@@ -318,6 +319,10 @@ function create(p: Parser): Statement {
   const routine = routineHead(p);
   if (routine !== null) return createRoutine(p, start, routine, orReplace);
   if (p.is(K.TABLE)) return createTable(p, { start, temporary, orReplace }, virtual);
+  if (p.is(K.FOREIGN) && p.nextIs(K.TABLE)) {
+    p.advance();
+    return createTable(p, { start, temporary, orReplace, foreign: true }, virtual);
+  }
   if (p.is(K.INDEX)) return createIndex(p, start, unique);
   const known = attempt(p, () => createObject(p, start, orReplace));
   if (known) return known;
@@ -479,7 +484,8 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   ifExists(p);
   const named = !statementBegins(p) && (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
   const name = named ? p.name("a name") : null;
-  if (ROUTINES.has(object) && !partition && object !== "type" && verb === "alter" && p.dialect.id !== "postgresql") skipRoutine(p);
+  if (ROUTINES.has(object) && !partition && object !== "type" && verb === "alter" && p.dialect.id !== "postgresql")
+    skipRoutine(p);
   else skipStatement(p, { begun: true, alters: verb === "alter" });
   const rights = RIGHTS_OBJECTS.has(object);
   return { kind: "opaque", verb, object, class: rights ? "rights" : "structure", name, start, end: p.previousEnd };

@@ -17,6 +17,8 @@ import { typeName } from "./type.ts";
 
 /** What precedes TABLE in a CREATE statement. */
 export interface TableHead {
+  /** CREATE FOREIGN TABLE. */
+  foreign?: boolean;
   start: number;
   temporary: boolean;
   orReplace: boolean;
@@ -59,6 +61,8 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
     inherits: [],
     partitionOf: null,
     virtual,
+    foreign: head.foreign ?? false,
+    ofType: null,
     options: "",
     start: head.start,
     end: head.start,
@@ -75,7 +79,7 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
     node.partitionOf = p.name("the name of a table");
   } else if (p.is(K.OF) && p.dialect.id === "postgresql") {
     p.advance();
-    typeName(p);
+    node.ofType = p.name("the name of a type");
   } else if (p.accept(K.LIKE)) node.like.push(p.name("the name of a table"));
   if (p.at(T.LPAREN)) {
     if (atQueryInParens(p)) node.query = query(p);
@@ -155,7 +159,11 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       p.expectKind(T.RPAREN, ") or ,");
       continue;
     }
-    if (p.is(K.AS) || (startsTail(p) && !p.dialect.grammar.bareStatements) || ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)) {
+    if (
+      p.is(K.AS) ||
+      (startsTail(p) && !p.dialect.grammar.bareStatements) ||
+      ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)
+    ) {
       p.accept(K.IGNORE);
       p.accept(K.REPLACE);
       p.accept(K.AS);

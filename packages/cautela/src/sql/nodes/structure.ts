@@ -64,6 +64,10 @@ export interface CreateTableStatement extends Span {
   inherits: Name[];
   partitionOf: Name | null;
   virtual: boolean;
+  /** CREATE FOREIGN TABLE (postgresql): its rows are elsewhere. */
+  foreign: boolean;
+  /** The composite type whose columns it has (postgresql). */
+  ofType: Name | null;
   options: string;
 }
 
@@ -156,6 +160,8 @@ export interface CreateTypeStatement extends Span {
   object: "type" | "domain";
   name: Name;
   enumeration: string[] | null;
+  /** The columns of a composite type. */
+  attributes: ColumnDefinition[] | null;
   base: TypeName | null;
   required: boolean;
   checks: Expr[];

@@ -11,6 +11,7 @@ import {
 } from "cautela";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
+import { isUrl, shownSource } from "./live/database-url.ts";
 import { catalogFromQueryResult } from "./live/query-result.ts";
 
 /** A catalog and what of it could not be read. */
@@ -53,14 +54,9 @@ export async function loadCatalog(
   return { catalog, problems };
 }
 
-/** A source as messages show it: a URL without its password. */
-export function shownSource(source: string): string {
-  return source.replace(/:\/\/([^:@/]*):[^@/]*@/, "://$1@");
-}
-
 /** Whether a source is a database that answers queries: a URL, or an SQLite file. */
 export function isDatabase(source: string): boolean {
-  return /^[a-z][a-z0-9+.-]*:\/\//i.test(source) || isSqliteFile(source);
+  return isUrl(source) || isSqliteFile(source);
 }
 
 async function liveDictionary(source: string): Promise<(Dictionary & { problems: string[] }) | null> {
@@ -68,7 +64,7 @@ async function liveDictionary(source: string): Promise<(Dictionary & { problems:
     return (await import("./live/postgresql.ts")).readPostgresql(source, progress(source));
   if (/^(?:mysql|mariadb):\/\//i.test(source))
     return (await import("./live/mysql.ts")).readMysql(source, progress(source));
-  if (/^[a-z][a-z0-9+.-]*:\/\//i.test(source))
+  if (isUrl(source))
     throw new Failure(
       `${shownSource(source)}: only postgres://, mysql:// and mariadb:// can be read live; cautela catalog --query prints a query for other engines`,
     );

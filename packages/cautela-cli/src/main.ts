@@ -1,8 +1,10 @@
+import { visible } from "cautela";
 import { Command, CommanderError } from "commander";
 import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
+import { withoutSecrets } from "./live/database-url.ts";
 import { type MeasureFlags, measureCommand } from "./measure-command.ts";
 import { choice, dialectOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
 import { hearOutput } from "./output.ts";
@@ -91,7 +93,7 @@ function program(done: (status: number) => void): Command {
   return root;
 }
 
-/** Runs the command line; returns the exit status. Nothing but a defect of Cautela itself throws. */
+/** Runs the command line; returns the exit status. */
 export async function run(args: readonly string[]): Promise<number> {
   let status = 0;
   hearOutput();
@@ -103,9 +105,13 @@ export async function run(args: readonly string[]): Promise<number> {
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
     if (error instanceof Failure) {
-      console.error(`cautela: ${error.message}`);
+      console.error(`cautela: ${visible(withoutSecrets(error.message))}`);
       return 2;
     }
-    throw error;
+    // A defect of Cautela itself: said in a line, with its place where somebody looks for it.
+    const { message, stack } = error instanceof Error ? error : new Error(String(error));
+    console.error(`cautela: this should not happen: ${visible(withoutSecrets(message))}`);
+    if (process.env.CAUTELA_DEBUG && stack) console.error(withoutSecrets(stack));
+    return 2;
   }
 }

@@ -1,7 +1,8 @@
 import { type Catalog, harm, type RehearsalSheet, rehearse, visible } from "cautela";
-import { isDatabase, shownSource } from "./catalog-source.ts";
+import { isDatabase } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { terminalInk } from "./ink.ts";
+import { shownSource } from "./live/database-url.ts";
 import { openReadOnly, type ReadOnly } from "./live/measure.ts";
 import { print } from "./output.ts";
 import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";

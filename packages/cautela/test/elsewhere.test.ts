@@ -10,7 +10,11 @@ const GRAMMARS: Partial<Record<DialectId, SQLDialect>> = { tsql: SQLDialect.TSQL
 /** What the grammars do not know and the manuals have. */
 const KNOWN: [DialectId, RegExp, string][] = [
   ["tsql", /^SET XACT_ABORT ON/, "a setting of the session (SET XACT_ABORT, Transact-SQL reference)"],
-  ["tsql", /^ALTER TABLE \S+ DROP COLUMN IF EXISTS /, "IF EXISTS, since version 2016 (ALTER TABLE, Transact-SQL reference)"],
+  [
+    "tsql",
+    /^ALTER TABLE \S+ DROP COLUMN IF EXISTS /,
+    "IF EXISTS, since version 2016 (ALTER TABLE, Transact-SQL reference)",
+  ],
 ];
 
 /** Why a grammar refuses a statement; null when it takes it. */
@@ -23,7 +27,9 @@ function refusal(dialect: DialectId, sql: string): string | null {
       dialect === "plsql" ? sql.replace(/\n\/$/, "") : sql,
     );
     parser.removeErrorListeners();
-    parser.addErrorListener({ syntaxError: (_r, _s, line, column, message) => void said.push(`${line}:${column} ${message}`) });
+    parser.addErrorListener({
+      syntaxError: (_r, _s, line, column, message) => void said.push(`${line}:${column} ${message}`),
+    });
     if (dialect === "plsql") (parser as unknown as { sql_script(): unknown }).sql_script();
     else (parser as unknown as { tsql_file(): unknown }).tsql_file();
   } finally {
@@ -33,9 +39,15 @@ function refusal(dialect: DialectId, sql: string): string | null {
 }
 
 describe.each(["tsql", "plsql"] as const)("%s", (dialect) => {
-  const [head, ...parts] = readFileSync(new URL(`elsewhere/${dialect}.sql`, import.meta.url), "utf8").split(/^-- script: /m);
+  const [head, ...parts] = readFileSync(new URL(`elsewhere/${dialect}.sql`, import.meta.url), "utf8").split(
+    /^-- script: /m,
+  );
   const ddl = head.replace("-- schema\n", "");
-  const own = parts.map((part): [string, string, string] => [part.slice(0, part.indexOf("\n")), part.slice(part.indexOf("\n") + 1), ddl]);
+  const own = parts.map((part): [string, string, string] => [
+    part.slice(0, part.indexOf("\n")),
+    part.slice(part.indexOf("\n") + 1),
+    ddl,
+  ]);
   const demo = new URL(`../../../demo/`, import.meta.url);
   const schema = readFileSync(new URL(`schema/${dialect}.sql`, demo), "utf8");
   const scripts = readdirSync(new URL(`scripts/${dialect}`, demo)).map((name): [string, string, string] => [
@@ -47,7 +59,9 @@ describe.each(["tsql", "plsql"] as const)("%s", (dialect) => {
   test.each([...own, ...scripts])("%s", (_, text, made) => {
     const catalog = catalogFromDdl(made, { dialect });
     const { sheets } = rehearse(review(text, { dialect, catalog }), { date: "20261127" });
-    const printed = sheets.flatMap(({ queries }) => queries).filter(({ purpose }) => purpose !== "script" && purpose !== "change");
+    const printed = sheets
+      .flatMap(({ queries }) => queries)
+      .filter(({ purpose }) => purpose !== "script" && purpose !== "change");
     expect(printed.length).toBeGreaterThan(0);
     const refused = printed
       .map(({ sql }) => terminated(sql, dialect))

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { RowDataPacket } from "mysql2";
 import { Failure } from "../failure.ts";
+import { isUrl, shownSource } from "./database-url.ts";
 import { connectMysql } from "./mysql.ts";
 import { connectPostgresql, reason } from "./postgresql.ts";
 import { postgresqlDangers } from "./postgresql-dangers.ts";
@@ -16,8 +17,8 @@ export interface ReadOnly {
 export async function openReadOnly(source: string, seconds: number): Promise<ReadOnly> {
   if (/^postgres(?:ql)?:\/\//i.test(source)) return postgresql(source, seconds);
   if (/^(?:mysql|mariadb):\/\//i.test(source)) return mysql(source, seconds);
-  if (/^[a-z][a-z0-9+.-]*:\/\//i.test(source))
-    throw new Failure(`${source}: only postgres://, mysql:// and mariadb:// can be measured`);
+  if (isUrl(source))
+    throw new Failure(`${shownSource(source)}: only postgres://, mysql:// and mariadb:// can be measured`);
   return sqlite(source);
 }
 

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import type { TableFacts } from "cautela";
 import type { Connection } from "mysql2/promise";
 import { Failure } from "../failure.ts";
+import { databaseUrl, shownSource } from "./database-url.ts";
 import { type LiveDictionary, type Progress, TIME_LIMIT } from "./live.ts";
 import { reason } from "./postgresql.ts";
 
@@ -17,7 +18,7 @@ interface Client {
  * listed and left out.
  */
 export async function readMysql(url: string, progress: Progress): Promise<LiveDictionary> {
-  const database = decodeURIComponent(new URL(url).pathname.slice(1));
+  const { database } = databaseUrl(url);
   if (database === "") throw new Failure("the URL names no database: mysql://user@host/database");
   const connection = await connectMysql(url);
   try {
@@ -32,13 +33,25 @@ export async function readMysql(url: string, progress: Progress): Promise<LiveDi
 
 /** Opens a connection, with the password of the environment where the URL has none. */
 export async function connectMysql(url: string): Promise<Connection> {
+  const { user, password, host, port, database, parameters } = databaseUrl(url);
   const mysql = await import("mysql2/promise");
-  const where = new URL(url);
-  where.protocol = "mysql:";
-  if (where.password === "") where.password = encodeURIComponent(storedPassword());
-  return mysql.createConnection({ uri: where.href, connectTimeout: 10_000 }).catch((error: unknown) => {
-    throw new Failure(`the server does not let us in: ${reason(error)}`);
-  });
+  const ssl = parameters.get("ssl");
+  const socketPath = parameters.get("socket") ?? parameters.get("socketPath");
+  try {
+    return await mysql.createConnection({
+      host: host === "" ? "localhost" : host,
+      port: port ?? 3306,
+      user: user === "" ? undefined : user,
+      password: password === "" ? storedPassword() : password,
+      database: database === "" ? undefined : database,
+      connectTimeout: 10_000,
+      ...(ssl === "true" || ssl === "1" ? { ssl: {} } : {}),
+      ...(socketPath ? { socketPath } : {}),
+      ...(parameters.has("charset") ? { charset: parameters.get("charset") } : {}),
+    });
+  } catch (error) {
+    throw new Failure(`cannot connect to ${shownSource(url)}: ${reason(error)}`);
+  }
 }
 
 /** The password of MYSQL_PWD, or of the [client] section of ~/.my.cnf; empty without either. */

@@ -1,4 +1,5 @@
 import { Failure } from "../failure.ts";
+import { databaseUrl, shownSource, withoutSecrets } from "./database-url.ts";
 import { type LiveDictionary, type Progress, TIME_LIMIT } from "./live.ts";
 
 const OWN =
@@ -27,15 +28,25 @@ export async function readPostgresql(url: string, progress: Progress): Promise<L
   }
 }
 
-/** Opens a connection; a server that does not let us in is a failure with its reason. */
+/** Opens a connection; a server that takes none is a failure with its reason. */
 export async function connectPostgresql(url: string, name: string): Promise<Client & { end(): Promise<void> }> {
+  const { user, password, host, port, database, parameters } = databaseUrl(url);
   const { default: pg } = await import("pg");
-  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 10_000, application_name: name });
+  // Put together again, with every part written so that the driver cannot misread it.
+  const query = [...parameters]
+    .filter(([key]) => key !== "user" && key !== "password")
+    .map(([key, value]) => `${encodeURIComponent(key)}=${encodeURIComponent(value)}`);
+  // sslmode means what it means to the server's own clients.
+  if (parameters.has("sslmode") && !parameters.has("uselibpqcompat")) query.push("uselibpqcompat=true");
+  const who = user === "" ? "" : `${encodeURIComponent(user)}${password === "" ? "" : `:${encodeURIComponent(password)}`}@`;
+  const place = `${host.includes(":") ? `[${host}]` : encodeURIComponent(host)}${port === null ? "" : `:${port}`}`;
+  const connectionString = `postgres://${who}${place}/${encodeURIComponent(database)}${query.length > 0 ? `?${query.join("&")}` : ""}`;
   try {
+    const client = new pg.Client({ connectionString, connectionTimeoutMillis: 10_000, application_name: name });
     await client.connect();
     return client;
   } catch (error) {
-    throw new Failure(`the PostgreSQL server does not let us in: ${reason(error)}`);
+    throw new Failure(`cannot connect to ${shownSource(url)}: ${reason(error)}`);
   }
 }
 
@@ -43,7 +54,7 @@ export async function connectPostgresql(url: string, name: string): Promise<Clie
 export function reason(error: unknown): string {
   const text = error instanceof Error ? error.message || error.name : String(error);
   const code = (error as { code?: unknown }).code;
-  const line = text.split("\n", 1)[0].replace(/:\/\/([^:@/]*):[^@/]*@/g, "://$1@");
+  const line = withoutSecrets(text.split("\n", 1)[0]);
   return line === "" || line === "AggregateError" ? `no answer (${String(code ?? "unknown reason")})` : line;
 }
 

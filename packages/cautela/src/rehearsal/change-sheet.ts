@@ -248,7 +248,9 @@ class ChangeSheet {
       if (!own || this.#noNeed(own) || this.#settled.has(table)) continue;
       if (!this.#plainTarget(target, own)) continue;
       if (this.#onlyNew(own)) {
-        sheet.reason("it fills columns that the script has added: they go again when that is undone, and nothing is copied");
+        sheet.reason(
+          "it fills columns that the script has added: they go again when that is undone, and nothing is copied",
+        );
         this.#settled.add(table);
         continue;
       }

@@ -1,6 +1,7 @@
 import { closeSync, openSync, readSync, statSync } from "node:fs";
 import {
   Catalog,
+  type CatalogObject,
   catalogFromDdl,
   catalogFromDictionary,
   catalogFromSnapshot,
@@ -8,6 +9,7 @@ import {
   type Dictionary,
   guessDialect,
   SnapshotError,
+  tableKey,
 } from "cautela";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
@@ -21,8 +23,8 @@ export interface LoadedCatalog {
 }
 
 /**
- * Builds one catalog from its sources: database URLs, SQLite files, snapshots, the results of the
- * dictionary queries, and DDL files, each of which goes on from the ones before it.
+ * Builds one catalog from its sources: database URLs, SQLite files, snapshots, the results of the dictionary queries, and
+ * DDL files. They are merged in their order, later over earlier, with a line where two contradict each other.
  */
 export async function loadCatalog(
   sources: readonly string[],
@@ -30,28 +32,120 @@ export async function loadCatalog(
 ): Promise<LoadedCatalog | undefined> {
   if (sources.length === 0) return undefined;
   const problems: string[] = [];
-  let catalog: Catalog | undefined;
-  const texts: string[] = [];
-  for (const source of sources) {
-    if (source === "-") throw new Failure("a catalog cannot come from standard input");
-    const live = await liveDictionary(source);
-    if (live) {
-      problems.push(...live.problems);
-      catalog = catalogFromDictionary(live);
-      continue;
-    }
-    const { text } = await readText(source);
-    if (/^\s*[[{]/.test(text)) catalog = fromJson(text, source);
-    else texts.push(text);
+  const loaded: (Loaded & { source: string })[] = [];
+  for (const source of sources) loaded.push({ source, ...(await load(source, problems)) });
+  const dialect = dialectOf(loaded, given);
+  let catalog = new Catalog(dialect);
+  let first = true;
+  /** Where each table and view comes from. */
+  const origins = new Map<string, string>();
+  for (const { source, text, made } of loaded) {
+    const before = catalog;
+    if (made) {
+      // The search path is the first one's that has any.
+      catalog = merged(first ? new Catalog(dialect, { searchPath: made.searchPath }) : catalog, made);
+    } else if (text !== undefined)
+      catalog = catalogFromDdl(text, { dialect, onto: catalog, path: shownSource(source) });
+    problems.push(...contradictions(before, catalog, source, origins, text));
+    first = false;
   }
-  const dialect = given ?? catalog?.dialect ?? guessDialect(texts.join("\n")).dialect;
-  if (catalog && given && catalog.dialect !== given)
-    throw new Failure(`the catalog is of dialect ${catalog.dialect}, and --dialect says ${given}`);
-  catalog ??= new Catalog(dialect);
-  for (const text of texts) catalog = catalogFromDdl(text, { dialect, onto: catalog });
+  for (const { path, line, text } of catalog.unread)
+    problems.push(`${path}:${line}: could not be read, so what it makes is not in the catalog: ${text}`);
   if (catalog.size === 0)
     throw new Failure(`no table was found in ${sources.map(shownSource).join(", ")}, read as ${dialect}`);
   return { catalog, problems };
+}
+
+/** What a source gives: the text of DDL, or a catalog of its own. */
+interface Loaded {
+  text?: string;
+  made?: Catalog;
+}
+
+async function load(source: string, problems: string[]): Promise<Loaded> {
+  if (source === "-") throw new Failure("a catalog cannot come from standard input");
+  const live = await liveDictionary(source);
+  if (live) {
+    problems.push(...live.problems.map((problem) => `${shownSource(source)}: ${problem}`));
+    return { made: catalogFromDictionary(live) };
+  }
+  const { text } = await readText(source);
+  return /^\s*[[{]/.test(text) ? { made: fromJson(text, source) } : { text };
+}
+
+/** The language of all sources together. */
+function dialectOf(loaded: readonly (Loaded & { source: string })[], given: DialectId | undefined): DialectId {
+  let known: { dialect: DialectId; source: string } | undefined;
+  for (const { source, made } of loaded) {
+    if (!made) continue;
+    if (known && known.dialect !== made.dialect)
+      throw new Failure(
+        `${shownSource(known.source)} is of ${known.dialect}, and ${shownSource(source)} of ${made.dialect}: the catalog of one review is of one engine`,
+      );
+    known ??= { dialect: made.dialect, source };
+  }
+  if (known && given && known.dialect !== given)
+    throw new Failure(`the catalog is of dialect ${known.dialect}, and --dialect says ${given}`);
+  return given ?? known?.dialect ?? guessDialect(loaded.map(({ text }) => text ?? "").join("\n")).dialect;
+}
+
+const KINDS = ["table", "view", "trigger", "rule", "routine", "sequence", "synonym", "type"] as const;
+
+/** A catalog with everything of another one over it. */
+function merged(base: Catalog, over: Catalog): Catalog {
+  const catalog = base.fork();
+  for (const kind of KINDS) for (const object of over.objects(kind)) catalog.put(object);
+  for (const unread of over.unread) catalog.lacks(unread);
+  return catalog;
+}
+
+/** The tables and views that two sources define differently; estimates may differ. */
+function contradictions(
+  before: Catalog,
+  after: Catalog,
+  source: string,
+  origins: Map<string, string>,
+  ddl: string | undefined,
+): string[] {
+  const said: string[] = [];
+  for (const kind of ["table", "view"] as const) {
+    for (const object of after.objects(kind)) {
+      const key = `${kind}\u0000${tableKey(object.schema, object.name)}`;
+      const old = before.object(kind, tableKey(object.schema, object.name));
+      const origin = origins.get(key);
+      if (old && old !== object && origin !== undefined && shapeOf(old) !== shapeOf(object)) {
+        // A file of DDL may go on from what an earlier one has made; only making it anew contradicts.
+        const again =
+          ddl === undefined ||
+          new RegExp(`\\bcreate\\b[^;]{0,80}\\b${kind}\\b[^;(]{0,80}\\b${escaped(object.name)}\\b`, "i").test(ddl);
+        if (again)
+          said.push(
+            `${kind} ${shownName(object)} is another one in ${shownSource(source)} than in ${shownSource(origin)}; the later counts`,
+          );
+      }
+      if (!old || old !== object) origins.set(key, source);
+    }
+  }
+  return said;
+}
+
+function escaped(text: string): string {
+  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+}
+
+/** What an object is, without estimates, spellings and comments. */
+function shapeOf(object: CatalogObject): string {
+  return JSON.stringify(object, (key, value) =>
+    ["rows", "distinct", "nulls", "written", "spelling", "comment"].includes(key)
+      ? undefined
+      : key === "query" && typeof value === "string"
+        ? value.replace(/\s+/g, " ").trim()
+        : value,
+  );
+}
+
+function shownName({ schema, name }: { schema: string; name: string }): string {
+  return schema === "" || schema === "main" ? name : `${schema}.${name}`;
 }
 
 /** Whether a source is a database that answers queries: a URL, or an SQLite file. */

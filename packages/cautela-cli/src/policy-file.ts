@@ -13,7 +13,10 @@ export async function loadPolicy(path: string | undefined): Promise<Policy | und
     value = parse(text);
   } catch (error) {
     if (error instanceof YAMLParseError) throw new Failure(`${path}: ${error.message.split("\n")[0]}`);
-    throw error;
+    // Aliases that grow without end, and the like.
+    throw new Failure(
+      `${path}: this is no policy: ${error instanceof Error ? error.message.split("\n")[0] : String(error)}`,
+    );
   }
   const result = policyFrom(value);
   if (typeof result === "string") throw new Failure(`${path}: ${result}`);

@@ -47,6 +47,7 @@ export {
   type Write,
 } from "./result.ts";
 export { type ReviewOptions, ReviewSession, ReviewStream, review, reviewChangeSet } from "./review.ts";
+export { schemaProblem } from "./schema-problem.ts";
 export { children, walk } from "./sql/children.ts";
 export { type DecodedText, decodeText } from "./sql/decode.ts";
 export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";

@@ -1,3 +1,7 @@
+import { hazards } from "./hazards/register.ts";
+import { nearest } from "./nearest.ts";
+import { schemaProblem } from "./schema-problem.ts";
+
 /** What a team has agreed on. All of it may be left out. */
 export interface Policy {
   /** The class of a table by its name: `business`, `log`, `scratch`. */
@@ -15,62 +19,97 @@ export interface Policy {
   settings?: Readonly<Record<string, string>>;
 }
 
-const CLASSES = ["business", "log", "scratch"];
-const WEIGHTS = ["stop", "ask", "note", "off"];
+/** Session settings that decide something in a review; others are taken for misspelt. */
+const SETTINGS = [
+  "foreign_keys",
+  "recursive_triggers",
+  "foreign_key_checks",
+  "session_replication_role",
+  "sql_mode",
+  "sql_safe_updates",
+  "search_path",
+  "xact_abort",
+  "ansi_nulls",
+  "ansi_warnings",
+  "autocommit",
+  "implicit_transactions",
+  "nocount",
+  "quoted_identifier",
+];
 
 /**
- * Takes a policy from data, such as a parsed file. A string says what is wrong with it and where; nothing is
- * passed over in silence.
+ * Takes a policy from data, such as a parsed file, when it fits its published schema (`policy.schema.json`). A string says
+ * what is wrong with it and where; nothing is passed over in silence.
  *
  * @example
  * policyFrom({ tables: { tide_reading: "log" } })   // the policy
- * policyFrom({ tabels: {} })                        // "tabels: a policy has tables, weights, backup, settings"
+ * policyFrom({ tabels: {} })                        // "tabels is not known here; did you mean tables?"
  */
 export function policyFrom(value: unknown): Policy | string {
-  if (value === null || value === undefined) return {};
-  if (!isRecord(value)) return "a policy is a list of names and values";
+  if (isCyclic(value)) return "it refers to itself";
+  const problem = unknownName(value) ?? schemaProblem("policy", value);
+  if (problem !== null) return problem;
+  if (!isRecord(value)) return {};
   const policy: { -readonly [K in keyof Policy]: Policy[K] } = {};
-  for (const [name, part] of Object.entries(value)) {
-    if (part === null || part === undefined) continue;
-    if (name !== "tables" && name !== "weights" && name !== "backup" && name !== "settings")
-      return `${name}: a policy has tables, weights, backup, settings`;
-    if (!isRecord(part)) return `${name}: names and values are expected`;
-    for (const [key, one] of Object.entries(part)) {
-      const wrong = entryProblem(name, key, one);
-      if (wrong) return wrong;
-    }
-    if (name === "settings")
-      policy.settings = Object.fromEntries(Object.entries(part).map(([key, one]) => [key.toLowerCase(), setting(one)]));
-    else if (name === "weights")
-      policy.weights = Object.fromEntries(
-        Object.entries(part).map(([key, one]) => [key, one === false ? "off" : one]),
-      ) as Policy["weights"];
-    else Object.assign(policy, { [name]: part });
-  }
+  if (isRecord(value.tables)) policy.tables = table(value.tables) as Policy["tables"];
+  // YAML reads a bare off as false, and on as true; settings are words.
+  if (isRecord(value.weights))
+    policy.weights = table(value.weights, (one) => (one === false ? "off" : one)) as Policy["weights"];
+  if (isRecord(value.backup)) policy.backup = { ...value.backup } as Policy["backup"];
+  if (isRecord(value.settings)) policy.settings = table(value.settings, setting, (name) => name.toLowerCase());
   return policy;
 }
 
-function entryProblem(part: string, key: string, value: unknown): string | null {
-  const oneOf = (list: readonly string[]): string | null =>
-    list.includes(String(value)) ? null : `${part}.${key}: ${String(value)} is not one of ${list.join(", ")}`;
-  switch (part) {
-    case "tables":
-      return oneOf(CLASSES);
-    case "weights":
-      // YAML reads a bare off as false.
-      return value === false ? null : oneOf(WEIGHTS);
-    case "backup":
-      if (key !== "name" && key !== "elsewhere") return `backup.${key}: backup has name and elsewhere`;
-      if (typeof value !== "string" || value.trim() === "") return `backup.${key}: a text is expected`;
-      return key === "name" && !value.includes("{table}")
-        ? "backup.name: {table} is missing, so all copies would have one name"
-        : null;
-    default:
-      return ["string", "number", "boolean"].includes(typeof value) ? null : `${part}.${key}: a value is expected`;
-  }
+/** Names and values without anything inherited: a table may be called `constructor`. */
+function table<Value>(
+  from: Record<string, unknown>,
+  value: (one: unknown) => Value = (one) => one as Value,
+  name: (text: string) => string = (text) => text,
+): Record<string, Value> {
+  const names: Record<string, Value> = Object.create(null);
+  for (const [key, one] of Object.entries(from)) names[name(key)] = value(one);
+  return names;
 }
 
-/** YAML reads on and off as true and false; settings are words. */
+/** A key, a hazard or a setting that nobody knows, with the one that may be meant. */
+function unknownName(value: unknown): string | null {
+  if (!isRecord(value)) return null;
+  const among = (place: string, name: string, known: readonly string[]): string | null => {
+    if (known.includes(name)) return null;
+    const near = nearest(name, known);
+    const meant = near ? `; did you mean ${near}?` : known.length < 9 ? `; known are ${known.join(", ")}` : "";
+    return `${place}${name} is not known here${meant}`;
+  };
+  for (const name of Object.keys(value)) {
+    const wrong = among("", name, ["tables", "weights", "backup", "settings"]);
+    if (wrong) return wrong;
+  }
+  const { weights, backup, settings } = value;
+  const ids = hazards.map(({ id }) => id);
+  for (const name of isRecord(weights) ? Object.keys(weights) : []) {
+    const wrong = among("weights: the hazard ", name, ids);
+    if (wrong) return wrong;
+  }
+  for (const name of isRecord(backup) ? Object.keys(backup) : []) {
+    const wrong = among("backup: ", name, ["name", "elsewhere"]);
+    if (wrong) return wrong;
+  }
+  for (const name of isRecord(settings) ? Object.keys(settings) : []) {
+    const wrong = among("settings: ", name.toLowerCase().replace(/^@@/, ""), SETTINGS);
+    if (wrong) return wrong;
+  }
+  if (isRecord(backup) && typeof backup.name === "string" && !backup.name.includes("{table}"))
+    return "backup.name: {table} is missing, so all copies would have one name";
+  return null;
+}
+
+/** Whether a value holds itself. */
+function isCyclic(value: unknown, above: readonly unknown[] = []): boolean {
+  if (typeof value !== "object" || value === null) return false;
+  if (above.includes(value) || above.length > 20) return true;
+  return Object.values(value).some((one) => isCyclic(one, [...above, value]));
+}
+
 function setting(value: unknown): string {
   return value === true ? "on" : value === false ? "off" : String(value);
 }

@@ -102,6 +102,7 @@ export async function mysqlDictionary(
     }
     return null;
   };
+  problems.push(...(await unseen(rows, database)));
   const relations = await rows(
     "SELECT TABLE_NAME AS name, TABLE_TYPE AS kind, TABLE_ROWS AS `rows`, TABLE_COMMENT AS comment FROM information_schema.TABLES WHERE TABLE_SCHEMA = ? ORDER BY TABLE_NAME",
     [database],
@@ -159,6 +160,39 @@ export async function mysqlDictionary(
   const own = new RegExp(`\`${database.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}\`\\.(?=\`)`, "g");
   const lists = [tables.join("\n"), inOrder(views).join("\n"), ...code].map((text) => text.replace(own, ""));
   return { dialect, ddl: lists.filter((text) => text !== ""), facts, problems };
+}
+
+/** What the user's rights keep from sight: the dictionary leaves it out without a word. */
+async function unseen(
+  rows: (sql: string) => Promise<Record<string, unknown>[]>,
+  database: string,
+): Promise<string[]> {
+  const grants = await rows("SHOW GRANTS").catch(() => null);
+  if (grants === null) return ["the user's own rights may not be read, so what they hide is not known"];
+  /** The rights on the whole server or the whole database. */
+  const rights = new Set<string>();
+  let roles = false;
+  for (const row of grants) {
+    const text = String(Object.values(row)[0]);
+    const match = /^GRANT (.*?) ON (\S+) TO /i.exec(text);
+    if (!match) {
+      roles ||= /^GRANT /i.test(text);
+      continue;
+    }
+    const place = match[2].replaceAll("`", "").replaceAll("\\", "");
+    if (place !== "*.*" && place.toLowerCase() !== `${database}.*`.toLowerCase()) continue;
+    for (const right of match[1].split(",")) rights.add(right.trim().toUpperCase());
+  }
+  if (rights.has("ALL PRIVILEGES") || roles) return [];
+  const problems: string[] = [];
+  const lacks = (...names: string[]): boolean => !names.some((name) => rights.has(name));
+  if (lacks("SELECT", "INSERT", "UPDATE", "DELETE", "CREATE", "ALTER", "DROP"))
+    problems.push(`only the tables that this user has a right to are seen: others of ${database} are missing`);
+  if (lacks("TRIGGER")) problems.push("triggers cannot be seen without the right TRIGGER: what they write is not followed");
+  if (lacks("EXECUTE", "CREATE ROUTINE", "ALTER ROUTINE", "SHOW CREATE ROUTINE"))
+    problems.push("routines cannot be seen without the right EXECUTE: what they write is not followed");
+  if (lacks("SHOW VIEW")) problems.push("the queries of views cannot be seen without the right SHOW VIEW");
+  return problems;
 }
 
 /** Views that read other views come behind them, as far as their texts tell. */

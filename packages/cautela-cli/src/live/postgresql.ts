@@ -38,7 +38,8 @@ export async function connectPostgresql(url: string, name: string): Promise<Clie
     .map(([key, value]) => `${encodeURIComponent(key)}=${encodeURIComponent(value)}`);
   // sslmode means what it means to the server's own clients.
   if (parameters.has("sslmode") && !parameters.has("uselibpqcompat")) query.push("uselibpqcompat=true");
-  const who = user === "" ? "" : `${encodeURIComponent(user)}${password === "" ? "" : `:${encodeURIComponent(password)}`}@`;
+  const who =
+    user === "" ? "" : `${encodeURIComponent(user)}${password === "" ? "" : `:${encodeURIComponent(password)}`}@`;
   const place = `${host.includes(":") ? `[${host}]` : encodeURIComponent(host)}${port === null ? "" : `:${port}`}`;
   const connectionString = `postgres://${who}${place}/${encodeURIComponent(database)}${query.length > 0 ? `?${query.join("&")}` : ""}`;
   try {

@@ -1,4 +1,5 @@
-import { type Catalog, catalogFromDictionary, type DialectId, type TableFacts } from "cautela";
+import { type Catalog, catalogFromDictionary, type DialectId, schemaProblem, type TableFacts } from "cautela";
+import { Failure } from "../failure.ts";
 
 /**
  * Queries of the dictionary for engines that have no reader here. Somebody runs them in any client
@@ -84,9 +85,12 @@ export function catalogFromQueryResult(json: unknown): Catalog | null {
     );
   }
   if (result.format !== "cautela.dictionary" || (result.dialect !== "tsql" && result.dialect !== "plsql")) return null;
+  const problem = schemaProblem("dictionary", result);
+  if (problem !== null) throw new Failure(`the result of the dictionary query is damaged: ${problem}`);
   const { dialect } = result;
   const rows = (key: string): Row[] => (Array.isArray(result[key]) ? (result[key] as Row[]) : []);
-  const quote = (name: unknown): string => (dialect === "tsql" ? `[${String(name)}]` : `"${String(name)}"`);
+  const quote = (name: unknown): string =>
+    dialect === "tsql" ? `[${String(name).replaceAll("]", "]]")}]` : `"${String(name).replaceAll('"', '""')}"`;
   const table = (row: Row): string => `${quote(row.schema)}.${quote(row.table)}`;
   const list = (columns: unknown): string =>
     String(columns ?? "")

@@ -10,7 +10,10 @@ const SCRATCH = /^(?:tmp|temp|scratch|stage|staging|work)_|_(?:tmp|temp|scratch|
 /** The class that the policy gives a table; undefined where it says nothing. */
 export function policyClass(shown: string, policy: Policy): TableClass | undefined {
   const bare = bareName(shown);
-  return policy.tables?.[shown] ?? policy.tables?.[bare] ?? policy.tables?.[bare.toLowerCase()];
+  const { tables } = policy;
+  // A table may have the name of something that every object has.
+  for (const name of [shown, bare, bare.toLowerCase()]) if (tables && Object.hasOwn(tables, name)) return tables[name];
+  return undefined;
 }
 
 /** The class of a table: as the policy says, else as its name says, else business. */

@@ -43,7 +43,8 @@ export function catalogFromDdl(text: string, options: { dialect: DialectId; onto
 /** Whether a statement makes something, or may, that the catalog does not get. */
 function isLacking(tree: Statement): boolean {
   if (tree.kind === "unread") return true;
-  return tree.kind === "opaque" && tree.verb === "create" && (tree.object === "table" || tree.object === "view");
+  if (tree.kind !== "opaque" || tree.verb !== "create") return false;
+  return tree.object === "" || tree.object === "table" || tree.object === "view";
 }
 
 /** Adds the rows that a statement of a dump brings to its table's estimate. */

@@ -1,3 +1,4 @@
+import { schemaProblem } from "../schema-problem.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { isDialectId } from "../sql/dialects/index.ts";
 import { Catalog } from "./catalog.ts";
@@ -168,6 +169,8 @@ export function catalogFromSnapshot(json: unknown): Catalog {
   const path = Array.isArray(snapshot.searchPath)
     ? snapshot.searchPath.filter((one) => typeof one === "string")
     : undefined;
+  const problem = schemaProblem("catalog", snapshot);
+  if (problem !== null) throw new SnapshotError(`the snapshot is damaged: ${problem}`);
   const catalog = new Catalog(dialect, path && path.length > 0 ? { searchPath: path } : {});
   if (!Array.isArray(snapshot.objects)) throw new SnapshotError("the snapshot has no list of objects");
   snapshot.objects.forEach((object, i) => {

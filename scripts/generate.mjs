@@ -64,7 +64,12 @@ ${names.map((name) => `  ${name},`).join("\n")}
 
 /** A validator of a JSON Schema as code of its own: nothing is compiled, and no package needed, when it runs. */
 function validator(name) {
-  const ajv = new Ajv2020({ allowUnionTypes: true, strictTypes: false, code: { source: true, esm: true } });
+  const ajv = new Ajv2020({
+    allowUnionTypes: true,
+    strictTypes: false,
+    discriminator: true,
+    code: { source: true, esm: true },
+  });
   const schema = JSON.parse(readFileSync(join(root, `packages/cautela/${name}.schema.json`), "utf8"));
   const code = standalone(ajv, ajv.compile(schema));
   if (/\brequire\(/.test(code)) throw new Error(`the validator of ${name} needs a package: use fewer keywords`);

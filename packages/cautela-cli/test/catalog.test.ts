@@ -258,8 +258,8 @@ describe("snapshots", () => {
     ["an unknown dialect", '{"format":"cautela.catalog","version":1,"dialect":"x"}', "dialect"],
     [
       "a broken object",
-      '{"format":"cautela.catalog","version":1,"dialect":"sqlite","objects":[{"object":"table"}]}',
-      "object 1",
+      '{"format":"cautela.catalog","version":1,"dialect":"sqlite","searchPath":[],"objects":[{"object":"table"}]}',
+      "objects[1]",
     ],
   ])("%s: one clear line", (_, text, words) => {
     expect(() => catalogFromSnapshot(text)).toThrow(words);

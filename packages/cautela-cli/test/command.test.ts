@@ -145,8 +145,8 @@ test("a policy file softens, weighs, and names copies; a wrong one is told by it
   expect(JSON.parse(out).scripts[0].findings.map((one: { hazard: string }) => one.hazard)).not.toContain("no-way-back");
   expect(cautela(["rehearse", script, "--policy", policy, "--date", "1", ...harbour]).out).toContain("keep_mooring_1");
   for (const [text, message] of [
-    ["tabels: {}", "tabels: a policy has tables, weights, backup, settings"],
-    ["weights: { every-row: heavy }", "weights.every-row: heavy is not one of"],
+    ["tabels: {}", "tabels is not known here; did you mean tables?"],
+    ["weights: { every-row: heavy }", "weights.every-row: must be one of"],
     ["backup: { name: copy }", "{table} is missing"],
     ["tables: [", "Flow sequence"],
   ]) {

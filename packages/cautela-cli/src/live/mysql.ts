@@ -163,10 +163,7 @@ export async function mysqlDictionary(
 }
 
 /** What the user's rights keep from sight: the dictionary leaves it out without a word. */
-async function unseen(
-  rows: (sql: string) => Promise<Record<string, unknown>[]>,
-  database: string,
-): Promise<string[]> {
+async function unseen(rows: (sql: string) => Promise<Record<string, unknown>[]>, database: string): Promise<string[]> {
   const grants = await rows("SHOW GRANTS").catch(() => null);
   if (grants === null) return ["the user's own rights may not be read, so what they hide is not known"];
   /** The rights on the whole server or the whole database. */
@@ -188,7 +185,8 @@ async function unseen(
   const lacks = (...names: string[]): boolean => !names.some((name) => rights.has(name));
   if (lacks("SELECT", "INSERT", "UPDATE", "DELETE", "CREATE", "ALTER", "DROP"))
     problems.push(`only the tables that this user has a right to are seen: others of ${database} are missing`);
-  if (lacks("TRIGGER")) problems.push("triggers cannot be seen without the right TRIGGER: what they write is not followed");
+  if (lacks("TRIGGER"))
+    problems.push("triggers cannot be seen without the right TRIGGER: what they write is not followed");
   if (lacks("EXECUTE", "CREATE ROUTINE", "ALTER ROUTINE", "SHOW CREATE ROUTINE"))
     problems.push("routines cannot be seen without the right EXECUTE: what they write is not followed");
   if (lacks("SHOW VIEW")) problems.push("the queries of views cannot be seen without the right SHOW VIEW");

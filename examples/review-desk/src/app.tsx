@@ -1,4 +1,4 @@
-import { type DialectId, decodeText, dialectIds, dialects } from "cautela";
+import { type DialectId, decodeText, dialectIds, dialects, visible } from "cautela";
 import { type DragEvent, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { CatalogPanel } from "./catalog-panel.tsx";
 import { demoCatalog, demos } from "./demos.ts";
@@ -32,7 +32,7 @@ export function App() {
   const [theme, setTheme] = useState<Theme>("system");
   const [dragging, setDragging] = useState(false);
   const [notice, setNotice] = useState("");
-  const answer = useReview(text, dialect, catalog);
+  const { answer, failure } = useReview(text, dialect, catalog);
   const picker = useRef<HTMLInputElement>(null);
   const pickFor = useRef<"script" | "catalog">("script");
 
@@ -132,8 +132,8 @@ export function App() {
         <h1>
           <WeightMark weight="ask" size={16} /> Cautela
         </h1>
-        <span className="title" title={title}>
-          {title}
+        <span className="title" title={visible(title)}>
+          {visible(title)}
         </span>
         <span className="spring" />
         <label>
@@ -209,6 +209,12 @@ export function App() {
           )}
         </section>
         <section className="review" aria-label="Review" aria-live="polite">
+          {failure !== null && (
+            <div className="nothing" role="alert">
+              <WeightMark weight="stop" size={18} />
+              <p>This script could not be reviewed, so there is no verdict: {visible(failure)}</p>
+            </div>
+          )}
           {answer && (
             <>
               <Verdict answer={answer}>
@@ -241,7 +247,7 @@ export function App() {
       </main>
       <footer className="bar">
         {notice !== "" ? (
-          <span className="notice">{notice}</span>
+          <span className="notice">{visible(notice)}</span>
         ) : (
           <span>F8 and Shift F8 step through the findings; a script can be dropped on the page.</span>
         )}

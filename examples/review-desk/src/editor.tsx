@@ -11,6 +11,7 @@ import {
   GutterMarker,
   gutter,
   highlightActiveLine,
+  highlightSpecialChars,
   keymap,
   lineNumbers,
 } from "@codemirror/view";
@@ -130,6 +131,7 @@ export function Editor(props: EditorProps) {
       doc: newest.current.text,
       extensions: [
         lineNumbers(),
+        highlightSpecialChars(),
         marksField,
         gutter({
           class: "mark-gutter",

@@ -1,12 +1,4 @@
-import type {
-  DialectId,
-  Finding,
-  PlacedUnchecked,
-  RehearsalSheet,
-  StatementReview,
-  StatementTrace,
-  Verdict,
-} from "cautela";
+import type { DialectId, Finding, PlacedUnchecked, Rehearsal, StatementReview, StatementTrace, Verdict } from "cautela";
 import type { CatalogEntry } from "./catalog-entries.ts";
 
 /** What the page asks of the worker. */
@@ -27,11 +19,16 @@ export interface Answer {
   unchecked: PlacedUnchecked[];
   /** The ripples of the statements that write. */
   traces: StatementTrace[];
-  /** The rehearsal of each changing statement. */
-  sheets: RehearsalSheet[];
+  rehearsal: Rehearsal;
   /** How many tables the catalog holds. */
   tables: number;
   /** What the catalog holds; null while it is the one that was sent before. */
   entries: CatalogEntry[] | null;
   milliseconds: number;
+}
+
+/** The review broke off: there is no verdict. */
+export interface Failure {
+  id: number;
+  failure: string;
 }

@@ -1,4 +1,4 @@
-import { PHASES, type Phase, type RehearsalSheet } from "cautela";
+import { PHASES, type Phase, type RehearsalSheet, rehearsalPhase, terminated, visible } from "cautela";
 import { useEffect, useState } from "react";
 import type { Answer } from "./messages.ts";
 
@@ -18,7 +18,9 @@ const TITLES: Record<Phase, string> = {
 
 /** The queries to run by hand for one statement, phase by phase. */
 export function RehearsalView({ answer, statement, onStatement }: RehearsalProps) {
-  const { sheets } = answer;
+  const { rehearsal } = answer;
+  // What the script only sets or reads stands in the change as it is, and needs no sheet of its own.
+  const sheets = rehearsal.sheets.filter(writes);
   const [phase, setPhase] = useState<Phase>("before");
   const found = sheets.findIndex((one) => one.statement === statement);
   const at = found < 0 ? 0 : found;
@@ -33,7 +35,7 @@ export function RehearsalView({ answer, statement, onStatement }: RehearsalProps
           <select value={at} onChange={(event) => onStatement(sheets[Number(event.target.value)].statement)}>
             {sheets.map((one, i) => (
               <option key={`${one.statement} ${one.target}`} value={i}>
-                line {one.line}: {one.kind} {one.target}
+                line {one.line}: {one.kind} {visible(one.target)}
               </option>
             ))}
           </select>
@@ -54,22 +56,22 @@ export function RehearsalView({ answer, statement, onStatement }: RehearsalProps
           ))}
         </span>
         <span className="spring" />
-        <CopyButton label="Copy all" text={script(queries)} />
+        <CopyButton label="Copy the phase for the whole script" text={rehearsalPhase(rehearsal, phase) ?? ""} />
       </div>
       {phase === "before" && sheet.reasons.length > 0 && (
         <ul className="reasons">
           {sheet.reasons.map((reason) => (
-            <li key={reason}>{reason}</li>
+            <li key={reason}>{visible(reason)}</li>
           ))}
         </ul>
       )}
       {queries.map(({ title, sql }) => (
         <section key={`${title} ${sql}`} className="query">
           <header>
-            <h2>{title}</h2>
-            <CopyButton label="Copy" text={terminated(sql)} />
+            <h2>{visible(title)}</h2>
+            <CopyButton label="Copy" text={terminated(sql, rehearsal.dialect)} />
           </header>
-          <pre>{terminated(sql)}</pre>
+          <pre>{visible(terminated(sql, rehearsal.dialect), true)}</pre>
         </section>
       ))}
       {queries.length === 0 && <p className="faint">Nothing was written for this phase.</p>}
@@ -77,12 +79,8 @@ export function RehearsalView({ answer, statement, onStatement }: RehearsalProps
   );
 }
 
-function terminated(sql: string): string {
-  return /;$|\n\/$/.test(sql) ? sql : `${sql};`;
-}
-
-function script(queries: RehearsalSheet["queries"]): string {
-  return queries.map(({ title, sql }) => `-- ${title}\n${terminated(sql)}\n`).join("\n");
+function writes({ queries, reasons }: RehearsalSheet): boolean {
+  return reasons.length > 0 || queries.some(({ purpose }) => purpose !== "script");
 }
 
 function CopyButton({ label, text }: { label: string; text: string }) {

@@ -180,7 +180,7 @@ function RippleGraph({ trace }: { trace: StatementTrace }) {
         </section>
       ) : (
         <p className="hint faint">
-          A solid arrow always happens; a dashed one hangs on a condition. Click an arrow or a box for its definition.
+          A solid arrow always happens; a dashed one depends on a condition. Click an arrow or a box for its definition.
         </p>
       )}
     </>

@@ -162,6 +162,31 @@ describe.runIf(found)("the review desk", () => {
     await expect.poll(() => page.locator(".box").count()).toBe(3);
   });
 
+  test("says that a review broke off, and leaves no old verdict standing", async () => {
+    await page.route(/review-worker/, async (route) => {
+      const response = await route.fetch();
+      const breaks =
+        "let broken; self.addEventListener('message', ({ data }) => { broken = data.text.includes('pier'); });" +
+        "performance.now = () => { if (broken) throw new Error('out of order'); return 0; };";
+      await route.fulfill({ response, body: breaks + (await response.text()) });
+    });
+    await page.reload();
+    await page.getByTestId("verdict").waitFor();
+    await write("DELETE FROM pier;");
+    await page.getByRole("alert").waitFor();
+    expect(await page.getByRole("alert").textContent()).toContain("no verdict: out of order");
+    expect(await page.getByTestId("verdict").count()).toBe(0);
+    await write("DELETE FROM berth;");
+    await page.getByText("This deletes all rows of").waitFor();
+    expect(await page.getByRole("alert").count()).toBe(0);
+  });
+
+  test("marks characters that turn the direction of writing", async () => {
+    await write('DELETE FROM "ber\u202Eth";');
+    await expect.poll(() => page.locator(".findings").textContent()).toContain("ber\u27E8U+202E\u27E9th");
+    expect(await page.locator(".cm-specialChar").count()).toBe(1);
+  });
+
   test("shows the queries to run by hand, phase by phase, and copies them", async () => {
     await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
     await page.getByRole("combobox", { name: "Script" }).selectOption("postgresql/09-through-the-view");
@@ -173,6 +198,11 @@ describe.runIf(found)("the review desk", () => {
     await page.getByRole("tab", { name: /^Restore/ }).click();
     await expect.poll(() => page.locator(".query").count()).toBeGreaterThan(5);
     await page.locator(".cm-line", { hasText: "N12 (old)" }).click();
-    await expect.poll(() => page.locator(".query pre").first().textContent()).toContain("SET code =");
+    await expect.poll(async () => (await page.locator(".query pre").allTextContents()).join()).toContain("SET code =");
+    await page.getByRole("button", { name: "Copy the phase for the whole script" }).click();
+    await page.getByText("Copied").waitFor();
+    const whole = await page.evaluate(() => navigator.clipboard.readText());
+    expect(whole).toContain("\nBEGIN;\n");
+    expect(whole).toMatch(/line 7:[\s\S]*line 2:[\s\S]*\nCOMMIT;\n$/);
   });
 });

@@ -305,18 +305,16 @@ function Verdict({ answer, children }: { answer: Answer; children: ReactNode }) 
 
 function UncheckedList({ answer }: { answer: Answer }) {
   if (answer.unchecked.length === 0) return null;
-  const lines = new Map<string, number[]>();
-  for (const { missing, line } of answer.unchecked) lines.set(missing, [...(lines.get(missing) ?? []), line]);
   return (
     <section className="unchecked">
       <h2>Unchecked</h2>
       <ul>
-        {[...lines].map(([missing, at]) => (
-          <li key={missing}>
+        {answer.unchecked.map(({ missing, hazards, lines }) => (
+          <li key={`${missing} ${hazards.join(" ")}`}>
             {missing}{" "}
             <span className="faint">
-              (line {at.slice(0, 6).join(", ")}
-              {at.length > 6 ? " and more" : ""})
+              (line {lines.slice(0, 6).join(", ")}
+              {lines.length > 6 ? ` and ${lines.length - 6} more` : ""})
             </span>
           </li>
         ))}

@@ -47,7 +47,10 @@ export interface Finding extends Region {
 
 /** What could not be judged, and what is missing to judge it. */
 export interface Unchecked {
+  /** The first statement that this is said of. */
   statement: number;
+  /** All of them: what is missing for the same reason is said once. */
+  statements: number[];
   missing: string;
   /** The hazards that were not decided. */
   hazards: string[];
@@ -55,8 +58,8 @@ export interface Unchecked {
 
 /** What was unchecked, with the place that a report shows. */
 export interface PlacedUnchecked extends Unchecked {
-  /** The line on which the statement begins. */
-  line: number;
+  /** The lines on which the statements begin. */
+  lines: number[];
 }
 
 /** The review of one script, as in the JSON form. */
@@ -148,7 +151,12 @@ export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument
       verdict,
       statements,
       findings,
-      unchecked: unchecked.map(({ statement, missing, hazards }) => ({ statement, missing, hazards })),
+      unchecked: unchecked.map(({ statement, statements, missing, hazards }) => ({
+        statement,
+        statements,
+        missing,
+        hazards,
+      })),
     })),
   };
 }

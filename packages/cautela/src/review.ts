@@ -21,13 +21,21 @@ import { record } from "./hazards/record.ts";
 import { hazards } from "./hazards/register.ts";
 import type { Policy } from "./policy.ts";
 import type { Region } from "./region.ts";
-import { type ChangeSource, type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
+import {
+  type ChangeSource,
+  type Finding,
+  heavier,
+  type PlacedUnchecked,
+  type Review,
+  type StatementReview,
+  type Verdict,
+} from "./result.ts";
 import { ownText } from "./sql/compact.ts";
 import type { DialectId } from "./sql/dialects/dialect.ts";
 import { dialects, isDialectId } from "./sql/dialects/index.ts";
 import { executed } from "./sql/executed.ts";
-import { type DialectGuess, guessDialect } from "./sql/guess.ts";
-import { LineMap, type Place } from "./sql/lines.ts";
+import { type DialectGuess, guessDialect, HEAD } from "./sql/guess.ts";
+import { LineMap } from "./sql/lines.ts";
 import { classOf, type ReadStatement, ScriptReader } from "./sql/script.ts";
 import type { Name, Span, Statement } from "./sql/tree.ts";
 import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
@@ -75,7 +83,8 @@ export function review(text: string, options: ReviewOptions = {}): Review {
 export class ReviewStream {
   readonly #options: ReviewOptions;
   #begun: { session: ReviewSession; reader: ScriptReader } | null = null;
-  #at: Place = { line: 1, column: 1 };
+  /** The pieces that wait until there is enough of them to tell the dialect. */
+  #head = "";
 
   constructor(options: ReviewOptions = {}) {
     this.#options = options;
@@ -83,37 +92,42 @@ export class ReviewStream {
 
   /** Takes the next piece; `final` with the last one. */
   push(piece: string, final: boolean): void {
-    this.#begun ??= this.#begin(piece);
+    let text = piece;
+    if (!this.#begun) {
+      text = this.#head + piece;
+      this.#head = text;
+      if (!final && text.length < HEAD && this.#options.dialect === undefined) return;
+      this.#begun = this.#begin(text);
+      this.#head = "";
+    }
     const { session, reader } = this.#begun;
-    const from = reader.next;
     let view: SourceView | null = null;
-    reader.push(piece, final, (statement) => {
-      view ??= this.#view(reader);
+    reader.push(text, final, (statement) => {
+      view ??= sourceView(reader);
       session.add(statement, view);
     });
-    if (final) session.trail(reader.trailing);
-    // Where the next piece begins: what was given out is gone with this one.
-    if (reader.next > from) this.#at = (view ?? this.#view(reader)).lines.at(reader.next);
+    if (final && reader.trailing.length > 0) session.trail(reader.trailing, view ?? sourceView(reader));
   }
 
-  /** The first piece decides the dialect where nobody else has. */
+  /** The head of the script decides the dialect where nobody else has. */
   #begin(piece: string): { session: ReviewSession; reader: ScriptReader } {
     const { dialect, reason } = scriptDialect(piece, this.#options);
     const session = new ReviewSession({ ...this.#options, dialect, dialectReason: reason });
     return { session, reader: new ScriptReader(dialect) };
   }
 
-  /** The text that the reader holds, and its places. */
-  #view(reader: ScriptReader): SourceView {
-    const { text, base } = reader.buffer;
-    const lines = new LineMap(text, base, this.#at);
-    return { slice: (start, end) => text.slice(Math.max(0, start - base), end - base), lines };
-  }
-
   result(): Review {
+    if (!this.#begun) this.push("", true);
     this.#begun ??= this.#begin("");
     return this.#begun.session.result();
   }
+}
+
+/** The text that a reader holds, and its places. */
+function sourceView(reader: ScriptReader): SourceView {
+  const { text, base, line } = reader.buffer;
+  const lines = new LineMap(text, base, line);
+  return { slice: (start, end) => text.slice(Math.max(0, start - base), end - base), lines };
 }
 
 /** Which language a script is in: as asked for, as it says itself, as its catalog, or as it looks. */
@@ -139,6 +153,8 @@ export class ReviewSession {
   readonly #before: Catalog | null;
   readonly #course: Course;
   readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked">;
+  /** What is listed as unchecked, by reason. */
+  readonly #lacks = new Map<string, PlacedUnchecked>();
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
@@ -209,13 +225,19 @@ export class ReviewSession {
   }
 
   /** Takes the comments behind the last statement: they are read with it. */
-  trail(comments: readonly Span[]): void {
+  trail(comments: readonly Span[], view: SourceView): void {
     const waiting = this.#pending;
-    if (waiting && comments.length > 0)
-      this.#pending = {
-        ...waiting,
-        statement: { ...waiting.statement, comments: [...waiting.statement.comments, ...comments] },
-      };
+    if (!waiting) return;
+    const { statement, source } = waiting;
+    // They may have come with a later piece than the statement.
+    const of = (offset: number): SourceView => (offset >= comments[0].start ? view : source);
+    this.#pending = {
+      statement: { ...statement, comments: [...statement.comments, ...comments] },
+      source: {
+        slice: (start, end) => of(start).slice(start, end),
+        lines: { at: (offset) => of(offset).lines.at(offset) },
+      },
+    };
   }
 
   /** Reviews the statement that waits, and the statements that run inside it. */
@@ -303,12 +325,7 @@ export class ReviewSession {
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       const { statement, region } = context.at;
-      this.#result.unchecked.push({
-        statement,
-        line: region.line,
-        missing: "the statement is nested too deep to be followed",
-        hazards: [check.id],
-      });
+      this.#missing("the statement is nested too deep to be followed", [check.id], statement, region.line);
       return [];
     }
   }
@@ -407,8 +424,21 @@ export class ReviewSession {
     const more = unread.length - LACKING;
     const missing = unread.slice(0, LACKING).map(place);
     if (more > 0) missing.push(`${more} more statements of the catalog's DDL could not be read`);
-    for (const what of missing)
-      this.#result.unchecked.push({ statement: 0, line: 1, missing: what, hazards: NAME_HAZARDS });
+    for (const what of missing) this.#missing(what, NAME_HAZARDS, 0, 1);
+  }
+
+  /** Lists what could not be judged; the same reason once for all the statements that it holds for. */
+  #missing(missing: string, hazards: string[], statement: number, line: number): void {
+    const key = `${missing}\0${hazards.join(" ")}`;
+    const known = this.#lacks.get(key);
+    if (!known) {
+      const one: PlacedUnchecked = { statement, statements: [statement], missing, hazards, lines: [line] };
+      this.#lacks.set(key, one);
+      this.#result.unchecked.push(one);
+    } else if (known.statements[known.statements.length - 1] !== statement) {
+      known.statements.push(statement);
+      known.lines.push(line);
+    }
   }
 
   #judge(tree: Statement): readonly JudgedChange[] {
@@ -483,9 +513,7 @@ export class ReviewSession {
   /** Lists what could not be judged about a statement. */
   #uncheck(context: HazardContext, index: number, line: number, judged: readonly JudgedChange[]): void {
     const { tree, names } = context;
-    const missing = (what: string, ids: string[]): void => {
-      this.#result.unchecked.push({ statement: index, line, missing: what, hazards: ids });
-    };
+    const missing = (what: string, ids: string[]): void => this.#missing(what, ids, index, line);
     if (names) {
       for (const table of missingTables(names, context)) missing(`table ${table} is not in the catalog`, NAME_HAZARDS);
     } else if (judged.some(({ change, softener }) => !change.table && !softener)) {
@@ -589,7 +617,7 @@ export function reviewChangeSet(
   });
 }
 
-function regionOf(span: Span, lines: LineMap): Region {
+function regionOf(span: Span, lines: SourceView["lines"]): Region {
   const from = lines.at(span.start);
   const to = lines.at(span.end);
   return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };

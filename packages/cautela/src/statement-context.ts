@@ -21,7 +21,7 @@ import type { Span, Statement } from "./sql/tree.ts";
 /** Where the text of a statement lies. */
 export interface SourceView {
   slice(start: number, end: number): string;
-  lines: LineMap;
+  lines: Pick<LineMap, "at">;
 }
 
 /** What is the same for every statement of a script. */

@@ -68,7 +68,10 @@ const judged = (script: string, ddl: string | null) => {
     reach,
     writes,
     found: found.map(({ hazard, weight, message, because }) => ({ hazard, weight, message, because })),
-    unchecked: result.unchecked.filter((one) => one.statement === index).map(({ missing }) => missing),
+    unchecked: result.unchecked
+      .filter((one) => one.statements.includes(index))
+      .map(({ missing }) => missing)
+      .sort(),
   };
 };
 

@@ -1,4 +1,13 @@
-import { decodeText, dialectIds, readScript, review, ScriptReader } from "cautela";
+import {
+  type DialectId,
+  decodeText,
+  dialectIds,
+  type ReadStatement,
+  ReviewStream,
+  readScript,
+  review,
+  ScriptReader,
+} from "cautela";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 
@@ -96,28 +105,93 @@ const TOKENS =
     " ",
   );
 
+/** What a client program, a comment or an open end makes of a script, by dialect. */
+const LINES: Record<DialectId, string[]> = {
+  postgresql: [
+    "\\set a 1\n",
+    "\\echo x \\quit\n",
+    "\\\\",
+    "\\g\n",
+    "COPY t FROM STDIN;\n1\t2\n3\t4\n\\.\n",
+    "COPY t FROM STDIN;\n1\t2\n",
+    "DO $$ BEGIN DELETE FROM t; END $$",
+    "/* a /* b */ c */",
+    "$x$",
+  ],
+  mysql: ["DELIMITER //\n", "DELIMITER ;\n", "//\n", "\\G", "# hash\n", "/*!50000 DELETE FROM t */", "/*!99999 x */"],
+  mariadb: ["DELIMITER $$\n", "DELIMITER ;\n", "$$\n", "/*M!100100 DELETE FROM t; SELECT 1 */", "use x\n", "`a``b`"],
+  sqlite: [".read a.sql\n", "[a b]", "?1", "CREATE TRIGGER g AFTER INSERT ON t BEGIN DELETE FROM u; END"],
+  tsql: [
+    "GO\n",
+    "\nGO 5\n",
+    "go -- x\n",
+    ":setvar x y\n",
+    "!!dir\n",
+    "#tmp",
+    "IF 1=1 DELETE t; ELSE UPDATE t SET a=1",
+    "EXEC p\n",
+  ],
+  plsql: [
+    "/\n",
+    "\n/\n",
+    "PROMPT x\n",
+    "@x.sql\n",
+    "EXEC p\n",
+    "&x",
+    "q'[a'b]'",
+    "BEGIN DELETE FROM t; END;\n/\n",
+    "REM z\n",
+  ],
+  jet: ["#2020-01-01#", "[a b]"],
+};
+const OPEN = ["-- cautela: accept every-row it is meant\n", "-- 3 rows", "/* open", "'open", "1e", "-", "\r\n", "e'"];
+
+/** The statements, and the review, of a script that comes in pieces. */
+function inPieces(text: string, size: number, dialect: DialectId) {
+  const reader = new ScriptReader(dialect);
+  const stream = new ReviewStream({ dialect });
+  const read: ReadStatement[] = [];
+  for (let at = 0; at < text.length; at += size) {
+    const last = at + size >= text.length;
+    reader.push(text.slice(at, at + size), last, (statement) => read.push(statement));
+    stream.push(text.slice(at, at + size), last);
+  }
+  const { verdict, findings, unchecked, statements, excerpts } = stream.result();
+  const places = read.map(({ tree: _, ...statement }) => statement);
+  return { places, trailing: reader.trailing, verdict, findings, unchecked, statements, excerpts };
+}
+
 describe("properties", () => {
-  test("statements keep their exact text, wherever the pieces of a stream are cut", () => {
+  test("a stream is reviewed as the whole script, wherever its pieces are cut", () => {
     fc.assert(
       fc.property(
-        fc.array(fc.constantFrom(...STATEMENTS), { minLength: 1, maxLength: 12 }),
-        fc.integer({ min: 1, max: 40 }),
-        fc.constantFrom("postgresql", "sqlite", "plsql" as const),
-        (list, size, dialect) => {
-          const text = `${list.join(";\n")};`;
-          const whole = readScript(text, { dialect }).statements.map(({ start, end }) => text.slice(start, end));
-          expect(whole).toEqual(list);
-          const pieces: string[] = [];
-          const reader = new ScriptReader(dialect);
-          for (let at = 0; at < text.length; at += size) {
-            reader.push(text.slice(at, at + size), at + size >= text.length, ({ start, end }) =>
-              pieces.push(text.slice(start, end)),
-            );
-          }
-          expect(pieces).toEqual(list);
+        fc.constantFrom(...dialectIds).chain((dialect) =>
+          fc.record({
+            dialect: fc.constant(dialect),
+            lines: fc.array(
+              fc.tuple(
+                fc.constantFrom(...STATEMENTS, ...OPEN, ...LINES[dialect]),
+                fc.constantFrom("", ";", "\n", ";\n", " "),
+              ),
+              { minLength: 1, maxLength: 14 },
+            ),
+          }),
+        ),
+        fc.constantFrom(1, 2, 3, 7, 40, 1000, 65536),
+        ({ dialect, lines }, size) => {
+          const text = lines.flat().join("");
+          expect(inPieces(text, size, dialect)).toEqual(inPieces(text, Number.POSITIVE_INFINITY, dialect));
         },
       ),
+      { numRuns: 600 },
     );
+  });
+
+  test("a stream tells its dialect as the whole script does", () => {
+    const stream = new ReviewStream();
+    for (const one of "DELETE FROM [dbo].[berth]\nGO\n") stream.push(one, false);
+    stream.push("", true);
+    expect(stream.result().dialect).toBe("tsql");
   });
 
   test("no text makes reading or reviewing throw", () => {

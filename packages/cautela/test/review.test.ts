@@ -198,7 +198,13 @@ test("without a catalog it says what was not judged", () => {
   const { unchecked, verdict } = review("DELETE FROM berth WHERE berth_id = 3;");
   expect(verdict).toBe("note");
   expect(unchecked).toEqual([
-    { statement: 0, line: 1, missing: expect.stringContaining("no catalog"), hazards: expect.any(Array) },
+    {
+      statement: 0,
+      statements: [0],
+      lines: [1],
+      missing: expect.stringContaining("no catalog"),
+      hazards: expect.any(Array),
+    },
   ]);
 });
 

@@ -25,7 +25,7 @@ export function catalogFromDdl(text: string, options: { dialect: DialectId; onto
   let lines: LineMap | null = null;
   new ScriptReader(options.dialect).push(text, true, ({ tree, rows }) => {
     if (isLacking(tree)) {
-      lines ??= new LineMap(text, 0, { line: 1, column: 1 });
+      lines ??= new LineMap(text);
       const words = slice(tree.start, Math.min(tree.end, tree.start + 200)).replace(/\s+/g, " ");
       catalog.lacks({
         path: options.path ?? "",

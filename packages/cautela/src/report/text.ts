@@ -107,15 +107,9 @@ function findingReport(finding: Finding, page: Page): void {
 function uncheckedReport(review: Review, page: Page): void {
   page.line();
   page.line(rule(" unchecked ", page));
-  // The same thing missing for many statements is one line.
-  const lines = new Map<string, number[]>();
-  for (const { missing, line } of review.unchecked) {
-    const list = lines.get(missing);
-    if (list) list.push(line);
-    else lines.set(missing, [line]);
-  }
-  for (const [missing, at] of lines) {
-    const places = at.length > 6 ? `${at.slice(0, 6).join(", ")} and ${at.length - 6} more` : at.join(", ");
+  for (const { missing, lines } of review.unchecked) {
+    const more = lines.length > 6 ? ` and ${lines.length - 6} more` : "";
+    const places = `${lines.slice(0, 6).join(", ")}${more}`;
     page.paragraph("  ", `${missing} (line ${places})`);
   }
 }
@@ -130,7 +124,7 @@ function closing(reviews: readonly Review[], page: Page): void {
   for (const one of reviews) {
     verdict = heavier(verdict, one.verdict);
     statements += one.statementCount;
-    unchecked += one.unchecked.length;
+    for (const { statements: at } of one.unchecked) unchecked += at.length;
     for (const finding of one.findings) {
       if (finding.accepted === null) totals[finding.weight]++;
       else accepted++;

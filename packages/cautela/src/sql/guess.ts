@@ -10,7 +10,7 @@ export interface DialectGuess {
 }
 
 /** Only the head of a script is looked at: what is written in one dialect shows it early. */
-const HEAD = 64 * 1024;
+export const HEAD = 64 * 1024;
 
 /** A word or a form that only some dialects have, and how strongly it speaks for each. */
 interface Mark {

@@ -28,6 +28,18 @@ import { hashStep, keywordAt } from "./words.ts";
 /** After this many constructs without an end the lexer stops looking for the end of further ones. */
 const UNCLOSED_LIMIT = 16;
 
+/** What holds at the end of a statement, for whatever comes after it. */
+export interface LexerState {
+  /** The delimiter that a `DELIMITER` directive has chosen; `;` if none. */
+  delimiter: string;
+  /** Inside the executed text of a conditional comment. */
+  conditional: boolean;
+  /** Inside the rows behind COPY … FROM STDIN. */
+  inData: boolean;
+  /** Whether a statement could begin here, so that a line may be one for the client program. */
+  fresh: boolean;
+}
+
 /**
  * Cuts text into tokens, window by window. What must be remembered from one window to the next
  * (the delimiter chosen by the client, an open conditional comment) is its state.
@@ -39,8 +51,11 @@ export class Lexer {
   delimiter = ";";
   /** Inside the executed text of a conditional comment. */
   #conditional = false;
+  /** Where the executed text of conditional comments began and ended, by turns. */
+  readonly #turns: number[] = [];
   /** Inside the rows behind COPY … FROM STDIN. */
   #inData = false;
+  #fresh = true;
   #unclosed = 0;
   #wordExtra: Uint8Array;
 
@@ -50,11 +65,25 @@ export class Lexer {
     for (const character of dialect.lexical.wordCharacters) this.#wordExtra[character.charCodeAt(0)] = 1;
   }
 
-  /** Makes ready to read again from the beginning of a statement. */
-  rewind(delimiter: string): void {
+  /** Whether the text ended among the rows behind COPY … FROM STDIN, so that more of them may follow. */
+  get inData(): boolean {
+    return this.#inData;
+  }
+
+  /** Whether `offset`, of the text that was scanned last, lies in the executed text of a conditional comment. */
+  conditionalAt(offset: number): boolean {
+    let inside = this.#conditional;
+    for (let i = this.#turns.length - 1; i >= 0 && this.#turns[i] > offset; i--) inside = !inside;
+    return inside;
+  }
+
+  /** Makes ready to read from the end of a statement on, with what held there. */
+  rewind({ delimiter, conditional, inData, fresh }: LexerState): void {
     this.delimiter = delimiter;
-    this.#conditional = false;
-    this.#inData = false;
+    this.#conditional = conditional;
+    this.#turns.length = 0;
+    this.#inData = inData;
+    this.#fresh = fresh;
   }
 
   /**
@@ -75,7 +104,7 @@ export class Lexer {
     let line = false;
     let at = from;
     // Whether a statement could begin here, and whether only blanks precede on this line.
-    let fresh = true;
+    let fresh = this.#fresh;
     let lineStart = from === 0 || text.charCodeAt(from - 1) === 10 || onlyBlanksBefore(text, from);
     // COPY … FROM STDIN is followed by data; 1: seen COPY, 2: seen FROM STDIN.
     let copy = 0;
@@ -90,6 +119,7 @@ export class Lexer {
         if (code === 10) {
           lineStart = true;
           if (line) fresh = true;
+          line = false;
         }
         at++;
         continue;
@@ -102,7 +132,7 @@ export class Lexer {
       // Lines for the client, and separators that stand alone on their line.
       if (lineStart) {
         lineStart = false;
-        if (fresh) {
+        if (fresh || lexical.client === "sqlcmd") {
           const end = directiveEnd(text, at, lexical.client);
           if (end >= 0) {
             if (!final && end === length) return start;
@@ -502,6 +532,7 @@ export class Lexer {
           // *
           if (this.#conditional && text.charCodeAt(at + 1) === 47) {
             this.#conditional = false;
+            this.#turns.push(at + 1);
             at += 2;
             continue;
           }
@@ -634,6 +665,7 @@ export class Lexer {
         const gap = lexical.conditionalGap;
         if (version <= lexical.conditionalComments && !(gap && version >= gap[0] && version <= gap[1])) {
           this.#conditional = true;
+          this.#turns.push(head);
           return head;
         }
       }

@@ -12,7 +12,6 @@ export class LineMap {
   readonly #text: string;
   readonly #base: number;
   readonly #firstLine: number;
-  readonly #firstColumn: number;
   #starts: number[] = [0];
   #scanned = 0;
   #last = 0;
@@ -20,13 +19,12 @@ export class LineMap {
   /**
    * @param text the script, or a window of it
    * @param base the offset of the window's first character in the script
-   * @param first the place of the window's first character
+   * @param firstLine the line that begins with the window's first character
    */
-  constructor(text: string, base = 0, first: Place = { line: 1, column: 1 }) {
+  constructor(text: string, base = 0, firstLine = 1) {
     this.#text = text;
     this.#base = base;
-    this.#firstLine = first.line;
-    this.#firstColumn = first.column;
+    this.#firstLine = firstLine;
   }
 
   /** The place of an offset into the script. */
@@ -47,7 +45,7 @@ export class LineMap {
       else high = middle - 1;
     }
     this.#last = low;
-    return { line: this.#firstLine + low, column: target - starts[low] + (low === 0 ? this.#firstColumn : 1) };
+    return { line: this.#firstLine + low, column: target - starts[low] + 1 };
   }
 
   #scanTo(target: number): void {

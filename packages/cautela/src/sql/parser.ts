@@ -34,6 +34,8 @@ export class Parser {
   depth = 0;
   /** The offset of the text's first character in the script. */
   base = 0;
+  /** The kind of the token before the first one of the window. */
+  before: T = T.BATCH;
   /** Set when the end of the window was looked at: with more text the answer might differ. */
   touchedEnd = false;
   /** The texts that variables are known to hold, by lower-cased name. */
@@ -48,9 +50,10 @@ export class Parser {
     this.tokens = tokens;
   }
 
-  reset(text: string, base: number): void {
+  reset(text: string, base: number, before: T = T.BATCH): void {
     this.text = text;
     this.base = base;
+    this.before = before;
     this.touchedEnd = false;
     this.seek(0);
   }

@@ -4,7 +4,7 @@ import { readInner } from "./grammar/dynamic.ts";
 import { RIGHTS_OBJECTS, topStatement } from "./grammar/statement.ts";
 import { startsNext } from "./grammar/table.ts";
 import { K } from "./keywords.ts";
-import { Lexer } from "./lexer.ts";
+import { Lexer, type LexerState } from "./lexer.ts";
 import { Parser, ReadingStopped } from "./parser.ts";
 import { T } from "./tokens.ts";
 import type { Problem, Span, Statement, StatementClass } from "./tree.ts";
@@ -18,7 +18,7 @@ export interface ReadStatement extends Span {
   comments: Span[];
   /** How the statement ends: `;`, a chosen delimiter, a batch separator, or nothing. */
   terminator: "" | ";" | "delimiter" | "batch";
-  /** Rows of inline data behind the statement (COPY … FROM STDIN), as far as they were at hand. */
+  /** Rows of inline data behind the statement (COPY … FROM STDIN); all of them once the next statement is given out. */
   rows: number;
   /** How often a batch separator runs the batch that ends here: `GO 5`. */
   repeat: number;
@@ -31,24 +31,37 @@ const WINDOW = 1 << 18;
 
 /**
  * Reads a script piece by piece. Feed it text with {@link push} and take the statements that are
- * complete; memory is bounded by the longest statement and not by the script.
+ * complete; memory is bounded by the longest statement or line and not by the script. Wherever the
+ * pieces are cut, the statements are those of the whole script.
  *
  * @example
  * const reader = new ScriptReader("sqlite");
- * reader.push("DELETE FROM tide_reading WHERE taken_on < '2025-01-01'; DEL", false); // 1 statement
- * reader.push("ETE FROM berth", true); // 1 statement
+ * reader.push("DELETE FROM tide_reading WHERE taken_on < '2025-01-01';\nDEL", false, take);
+ * reader.push("ETE FROM berth", true, take); // now both
  */
 export class ScriptReader {
   readonly dialect: Dialect;
   readonly #lexer: Lexer;
   readonly #parser: Parser;
+  /** Whole lines, from that of the first comment or statement that is not given out yet. */
   #text = "";
-  /** The offset of `#text` in the script. */
+  /** The pieces of a line that has not ended yet. */
+  #rest: string[] = [];
+  /** The offset of `#text` in the script, and its line. */
   #base = 0;
+  #line = 1;
   /** The offset in `#text` behind the last statement that was given out. */
   #done = 0;
   #window = WINDOW;
-  #delimiter = ";";
+  /** No complete statement is looked for before the text is as long as this. */
+  #worthwhile = 0;
+  /** The last token that was given out. A script begins as a batch does. */
+  #before: T = T.BATCH;
+  readonly #state: LexerState = { delimiter: ";", conditional: false, inData: false, fresh: true };
+  /** Comments before what is no statement; they are read with the next one. */
+  #carried: Span[] = [];
+  /** The COPY whose rows are being read. */
+  #filling: ReadStatement | null = null;
 
   constructor(dialect: DialectId) {
     this.dialect = dialects[dialect];
@@ -56,9 +69,9 @@ export class ScriptReader {
     this.#parser = new Parser(this.dialect, this.#lexer.tokens);
   }
 
-  /** The text that statements given out by the last {@link push} lie in, and its offset. */
-  get buffer(): { text: string; base: number } {
-    return { text: this.#text, base: this.#base };
+  /** The text that statements given out by the last {@link push} lie in, its offset and the number of its first line. */
+  get buffer(): { text: string; base: number; line: number } {
+    return { text: this.#text, base: this.#base, line: this.#line };
   }
 
   /** The offset in the script behind what has been given out. */
@@ -71,18 +84,31 @@ export class ScriptReader {
    * The ranges are offsets into the whole script.
    */
   push(part: string, final: boolean, take: (statement: ReadStatement) => void): void {
-    this.#text = this.#done === 0 ? this.#text + part : this.#text.slice(this.#done) + part;
-    this.#base += this.#done;
-    this.#done = 0;
+    // Whole lines only: what a client program makes of a line shows at its end.
+    const lines = final ? part.length : part.lastIndexOf("\n") + 1;
+    if (lines === 0 && !final) {
+      this.#rest.push(part);
+      return;
+    }
+    this.#drop();
+    this.#text += this.#rest.join("") + part.slice(0, lines);
+    this.#rest = lines < part.length ? [part.slice(lines)] : [];
     const text = this.#text;
+    if (!final && text.length < this.#worthwhile) return;
     for (;;) {
       if (this.#done >= text.length) break;
-      this.#lexer.rewind(this.#delimiter);
+      this.#lexer.rewind(this.#state);
       const until = Math.min(text.length, this.#done + this.#window);
       const scanned = this.#lexer.scan(text, this.#done, until, final);
       const last = final && scanned >= text.length;
       const before = this.#done;
       this.#statements(text, last, take);
+      if (this.#done > before) {
+        const { inData, tokens } = this.#lexer;
+        this.#state.conditional = this.#lexer.conditionalAt(this.#done);
+        this.#state.inData = inData && tokens.ends[tokens.count - 1] <= this.#done;
+        if (this.#state.inData) this.#done = scanned;
+      }
       if (last) {
         this.#done = text.length;
         break;
@@ -91,6 +117,19 @@ export class ScriptReader {
       else if (until < text.length) this.#window *= 2;
       else break;
     }
+    this.#worthwhile = this.#done + (text.length - this.#done) * 1.5;
+  }
+
+  /** Lets go of the lines before the first comment or character that is not given out yet. */
+  #drop(): void {
+    const first = this.#carried.length > 0 ? this.#carried[0].start - this.#base : this.#done;
+    const until = first === 0 ? 0 : this.#text.lastIndexOf("\n", first - 1) + 1;
+    if (until === 0) return;
+    for (let at = this.#text.indexOf("\n"); at >= 0 && at < until; at = this.#text.indexOf("\n", at + 1)) this.#line++;
+    this.#text = this.#text.slice(until);
+    this.#base += until;
+    this.#done -= until;
+    this.#worthwhile -= until;
   }
 
   /** The comments behind the last statement, once the whole script is read. */
@@ -100,18 +139,21 @@ export class ScriptReader {
   #statements(text: string, last: boolean, take: (statement: ReadStatement) => void): void {
     const p = this.#parser;
     const { tokens } = this.#lexer;
-    p.reset(text, this.#base);
+    p.reset(text, this.#base, this.#before);
     let comment = 0;
     while (!p.at(T.EOF)) {
       if (p.at(T.SEMICOLON) || p.at(T.DELIMITER) || p.at(T.BATCH) || p.at(T.DATA)) {
         const start = p.start;
         const kind = p.kind;
+        if (kind === T.DATA && this.#filling) this.#filling.rows += dataRows(p);
         p.advance();
         if (kind === T.BATCH || kind === T.DELIMITER) {
           // A separator with nothing before it still does something: it runs the last statement again.
           take(separator(p, start, kind));
         }
         this.#done = p.previousEnd - this.#base;
+        this.#state.fresh = true;
+        this.#before = tokens.kinds[p.pos - 1];
         continue;
       }
       if (p.at(T.DIRECTIVE)) {
@@ -119,7 +161,7 @@ export class ScriptReader {
         const words = p.tokenText();
         p.advance();
         if (/^delimiter[ \t]/i.test(words) && p.dialect.lexical.client === "mysql") {
-          this.#delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
+          this.#state.delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
         }
         const tree: Statement = clientCopy(p.dialect, words, start) ?? {
           kind: "directive",
@@ -139,11 +181,13 @@ export class ScriptReader {
           end: p.previousEnd,
         });
         this.#done = p.previousEnd - this.#base;
+        this.#state.fresh = true;
+        this.#before = tokens.kinds[p.pos - 1];
         continue;
       }
       const at = p.pos;
       const tree = this.#one(last);
-      if (tree === null) return;
+      if (tree === null) break;
       // Never stand still, whatever the grammar did.
       if (p.pos === at) p.advance();
       let terminator: ReadStatement["terminator"] = "";
@@ -154,8 +198,11 @@ export class ScriptReader {
       else if (p.at(T.BATCH)) {
         terminator = "batch";
         repeat = batchCount(p.tokenText());
-      } else if (p.at(T.EOF) && !last) return;
-      let comments: Span[] = NO_COMMENTS;
+      }
+      // What a semicolon ends may go on with ELSE, say: the grammar looked for it.
+      if (!last && p.touchedEnd) break;
+      let comments: Span[] = this.#carried.length > 0 ? this.#carried : NO_COMMENTS;
+      if (comments !== NO_COMMENTS) this.#carried = [];
       while (comment < tokens.commentCount && tokens.commentStarts[comment] + this.#base < tree.end) {
         if (comments === NO_COMMENTS) comments = [];
         comments.push({
@@ -171,7 +218,7 @@ export class ScriptReader {
           p.advance();
         }
       }
-      take({
+      const read: ReadStatement = {
         kind: tree.kind,
         class: classOf(tree),
         tree,
@@ -181,16 +228,21 @@ export class ScriptReader {
         repeat,
         start: tree.start,
         end: tree.end,
-      });
+      };
+      this.#filling = read;
+      take(read);
       this.#done = (terminator === "" ? tree.end : p.previousEnd) - this.#base;
+      this.#state.fresh = terminator !== "" || (endsWithLine(p, at) && !p.slice(tree.start, tree.end).includes("\n"));
+      this.#before = tokens.kinds[p.pos - 1];
     }
-    // What follows the last statement of a window may belong to the next one: comments, say.
-    if (!last) return;
-    for (; comment < tokens.commentCount; comment++)
-      this.trailing.push({
+    // The comments behind the last statement of a window are read again; those before it belong to the next one.
+    const done = last ? text.length : this.#done;
+    for (; comment < tokens.commentCount && tokens.commentStarts[comment] < done; comment++)
+      this.#carried.push({
         start: tokens.commentStarts[comment] + this.#base,
         end: tokens.commentEnds[comment] + this.#base,
       });
+    if (last) this.trailing.push(...this.#carried);
   }
 
   /** One statement; null when it may go on behind the window. */
@@ -200,6 +252,7 @@ export class ScriptReader {
     const first = p.pos;
     p.depth = 0;
     p.inRoutine = 0;
+    p.touchedEnd = false;
     try {
       const tree = topStatement(p);
       if (!p.atEnd() && !this.dialect.grammar.bareStatements && !p.at(T.DIRECTIVE) && !endsWithLine(p, first)) {
@@ -299,7 +352,7 @@ function dataRows(p: Parser): number {
   const { starts, ends } = p.tokens;
   let count = 0;
   for (let at = p.text.indexOf("\n", starts[p.pos]); at >= 0 && at < ends[p.pos]; at = p.text.indexOf("\n", at + 1)) {
-    if (p.text[at - 1] !== "." || p.text[at - 2] !== "\\" || p.text[at - 3] !== "\n") count++;
+    if (p.text[at - 1] !== "." || p.text[at - 2] !== "\\" || (at > 2 && p.text[at - 3] !== "\n")) count++;
   }
   return count;
 }

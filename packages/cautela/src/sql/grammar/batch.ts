@@ -78,7 +78,7 @@ export function controlFlow(p: Parser): Statement | null {
 /** The first statement of a batch may be a call without EXEC. */
 function isBareCall(p: Parser): boolean {
   if (p.kw !== K.NONE && p.peekKind(1) !== T.DOT) return false;
-  const before = p.pos === 0 ? T.BATCH : p.tokens.kinds[p.pos - 1];
+  const before = p.pos === 0 ? p.before : p.tokens.kinds[p.pos - 1];
   if (before !== T.BATCH && before !== T.DIRECTIVE) return false;
   let at = 1;
   while (p.peekKind(at) === T.DOT) at += 2;

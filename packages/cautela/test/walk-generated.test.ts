@@ -64,7 +64,7 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
       );
       if (process.env.WALK_LOG) writeFileSync(`${process.env.WALK_LOG}.${dialect}`, wrong.join("\n##########\n"));
       expect(wrong.length, wrong[0]).toBe(0);
-      expect(whole).toBeGreaterThan(run * 0.6);
+      if (WALKS >= 20) expect(whole).toBeGreaterThan(run * 0.6);
     },
     WALKS * 5000,
   );

@@ -310,7 +310,9 @@ class ChangeSheet {
     const { table } = one;
     if (table.temporary || this.#step.made(table)) return true;
     if (staysAsItIs(one, this.#context.policy)) {
-      this.#sheet.reason(`rows of ${shownName(table)} tell what happened: they stay, those of the restore come too`);
+      this.#sheet.reason(
+        `${shownName(table)} records what happened: its rows stay, and the restore adds rows of its own`,
+      );
       return true;
     }
     return false;
@@ -669,7 +671,7 @@ class ChangeSheet {
     const title = rewritten === undefined ? "The change" : "The change, on the rows of the copy";
     const own = this.#first.length > 0 && !inside ? writer.transaction : null;
     if (own && own.begin !== "") sheet.add("change", "script", "One transaction", own.begin);
-    sheet.addAll("change", "copy", "Keep the rows as they are right before", this.#first);
+    sheet.addAll("change", "copy", "Keep the rows as they are right before the change", this.#first);
     const form = this.#guarded(text, targets, inside || own !== null, rewritten !== undefined);
     if (form) sheet.add("change", "guarded", `${title}, undone at another number of rows`, form);
     else sheet.add("change", "change", title, text);

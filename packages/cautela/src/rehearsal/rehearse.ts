@@ -55,7 +55,11 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
           )
         : [];
     // Names of copies are given out in the order of the script, whichever statement is asked for.
-    if (options.statement === undefined || options.statement === step.statement.index) sheets.push(sheet);
+    if (options.statement !== undefined && options.statement !== step.statement.index) continue;
+    const earlier = sheet.dependsOn ?? sheet.countDependsOn;
+    if (context.alone && earlier !== null)
+      sheet.reasons.unshift(`this holds once line ${earlier} has run, on which its rows depend`);
+    sheets.push(sheet);
   }
   const whole = changes ? sheets : [];
   const transactional = !whole.some(({ queries }) =>

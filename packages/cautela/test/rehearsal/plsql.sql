@@ -4,7 +4,7 @@ WHENEVER SQLERROR EXIT FAILURE ROLLBACK
 
 -- line 1: delete of MOORING
 -- needs: DELETE on MOORING, SELECT on MOORING
--- note: rows of MOORING_LOG tell what happened: they stay, those of the restore come too
+-- note: MOORING_LOG records what happened: its rows stay, and the restore adds rows of its own
 
 -- How many rows it touches
 SELECT COUNT(*) AS rows_touched

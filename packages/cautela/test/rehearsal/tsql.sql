@@ -6,7 +6,7 @@ GO
 -- line 1: update of dbo.mooring
 -- needs: UPDATE on dbo.mooring, SELECT on dbo.mooring, SELECT on dbo.vessel
 -- note: a row that the join meets several times stands in the preview as often, and only one of its new values is written
--- note: rows of dbo.mooring_log tell what happened: they stay, those of the restore come too
+-- note: dbo.mooring_log records what happened: its rows stay, and the restore adds rows of its own
 
 -- How many rows it touches
 SELECT COUNT(*) AS rows_touched

@@ -561,7 +561,7 @@ function namedTarget(tree: Statement): Name | null {
 
 const NO_CHANGES: readonly JudgedChange[] = [];
 
-/** The hazards that hang on knowing a table. */
+/** The hazards that depend on knowing a table. */
 const NAME_HAZARDS = ["unknown-name", "hollow-filter", "dead-filter", "weak-filter", "off-key-join", "fan-out"];
 
 /** What a comment of the statement says about a copy that is kept elsewhere; null: nothing. */

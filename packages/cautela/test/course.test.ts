@@ -51,7 +51,7 @@ const change = fc.oneof(
   ),
 );
 
-/** Hazards that hang on what the database holds, and on nothing that the script did before. */
+/** Hazards that depend on what the database holds, and on nothing that the script did before. */
 const ABOUT = new Set(
   "unknown-name ambiguous-name outside-list null-into-required missing-required may-not-fit off-key-join fan-out sealed-view sealed-column".split(
     " ",

@@ -76,7 +76,7 @@ export const ways: Record<string, (sql: string, dialect: DialectId) => string> =
 /** Lines for a client keep their places. */
 const CLIENT = /^\s*(?:\\|\.\w|GO\b|:|@|\/\s*$|DELIMITER)/im;
 
-/** Whether a script can be written another way: nothing in it hangs on its lines. */
+/** Whether a script can be written another way: nothing in it depends on its lines. */
 export function isPlain(sql: string, dialect: DialectId): boolean {
   return !CLIENT.test(sql) && (dialect === "tsql" || !/#|[/][*]!/.test(sql));
 }

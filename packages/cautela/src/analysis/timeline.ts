@@ -486,7 +486,7 @@ export class Timeline {
   #change(step: Step, key: string, shown: string): void {
     if (this.changes.length >= KEPT) return;
     const reads: string[] = [];
-    // Only rows that come from another table make one change hang on another.
+    // Only rows that come from another table make one change depend on another.
     if (step.tree.kind === "insert" && step.tree.source && step.tree.source.body.kind !== "values")
       walk(step.tree.source, (node) => {
         if (node.kind === "table") reads.push(this.keyOf(node.name, step.catalog).key);

@@ -123,7 +123,7 @@ export class Catalog {
     return this.#additions + (this.#parent?.additions ?? 0);
   }
 
-  /** Another number after what hangs on tables may have changed: triggers, rules, keys, partitions, views. */
+  /** Another number after what depends on tables may have changed: triggers, rules, keys, partitions, views. */
   get ties(): number {
     return this.#ties + (this.#parent?.ties ?? 0);
   }

@@ -102,7 +102,7 @@ function createTrigger(
     enabled: "origin",
     order: orderOf(catalog, table),
     calls: routine ? tableKey(routine.schema, routine.name) : calls ? tableKey(calls.schema, calls.table) : null,
-    // The whole definition: what the body means hangs on its head.
+    // The whole definition: what the body means depends on its head.
     body: calls ? null : slice(statement.start, statement.end),
   };
   catalog.put(trigger);

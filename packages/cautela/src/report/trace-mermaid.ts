@@ -2,7 +2,7 @@ import { reachWords } from "../hazards/wording.ts";
 import type { StatementTrace, Trace, TraceNode } from "../trace.ts";
 
 /**
- * The ripples of a script as Mermaid flowcharts, one block for each statement. Dashed arrows hang on a
+ * The ripples of a script as Mermaid flowcharts, one block for each statement. Dashed arrows depend on a
  * condition; rounded boxes are views, double-edged ones routines.
  *
  * @example

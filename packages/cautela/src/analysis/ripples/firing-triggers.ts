@@ -5,7 +5,7 @@ import type { Wave } from "./wave.ts";
 
 /**
  * The triggers of a table that fire for a change, in their order, and those that one would expect to fire and that do
- * not, with the reason. Conditions are asked later: they hang on values.
+ * not, with the reason. Conditions are asked later: they depend on values.
  */
 export function firingTriggers(
   wave: Wave,

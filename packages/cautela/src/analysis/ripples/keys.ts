@@ -79,7 +79,7 @@ export function carriedBy(
   };
 }
 
-/** How many rows of a child hang on those of the parent: as many, where the key is unique there. */
+/** How many rows of a child depend on those of the parent: as many, where the key is unique there. */
 function childSpread(wave: Wave, child: Table, foreign: ForeignKey): Spread {
   const unique = [child.primaryKey, ...child.uniqueKeys].some(
     (key) => key && !key.partial && key.columns.length > 0 && key.columns.every((one) => foreign.columns.includes(one)),

@@ -19,7 +19,7 @@ interface Memory {
   version: number;
   ties: number;
   routines: boolean;
-  /** Tables of which nothing hangs on other objects. */
+  /** Tables of which nothing depends on other objects. */
   untied: Map<string, boolean>;
   quiet: WeakMap<Table, boolean>;
   ripples: Map<string, Ripple>;

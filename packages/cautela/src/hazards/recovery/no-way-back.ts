@@ -20,7 +20,7 @@ export const noWayBack: Hazard = {
   explanation:
     "The statement deletes rows, empties or drops a table, or overwrites values, and nothing before it keeps what was there: no copy by CREATE TABLE AS, " +
     "SELECT INTO or INSERT … SELECT, no returned rows that go into a table, no comment or policy that says where a copy is kept, no transaction that is rolled " +
-    "back or left open. The weight grows with the reach and with what hangs on the rows: one row or a part of a table that nothing refers to is a note, a part of one that others refer to a question, a whole table stops. Log and scratch data, " +
+    "back or left open. The weight grows with the reach and with what depends on the rows: one row or a part of a table that nothing refers to is a note, a part of one that others refer to a question, a whole table stops. Log and scratch data, " +
     "tables and columns of the script's own, and values that the filter itself names are quiet.",
   remedy:
     "Copy the rows first, under a new name, with the filter of the change; or say where a copy is kept: -- cautela: backup REASON.",
@@ -83,7 +83,7 @@ function weightOf({ action, reach, table, ripples }: Destruction, { catalog }: F
     case "multiplied":
       return "stop";
     default:
-      // Clearing or overwriting a part on purpose is everyday work, as long as nothing else hangs on it.
+      // Clearing or overwriting a part on purpose is everyday work, as long as nothing else depends on it.
       if (action === "update" || reach.bound === "few") return "note";
       return ripples.length > 0 || isReferenced(table, catalog) ? "ask" : "note";
   }

@@ -21,7 +21,7 @@ export const cascade: Hazard = {
     "Foreign keys with ON DELETE or ON UPDATE CASCADE, SET NULL or SET DEFAULT change rows of other tables, to any depth. The statement names " +
     "none of them, the row count that it reports leaves them out, and a copy of its own table does not bring them back. One row with its " +
     "children, and a script that deletes the children by hand first, are only noted.",
-  remedy: "Count the rows that hang on those you delete, and copy those tables too.",
+  remedy: "Count the rows that depend on those you delete, and copy those tables too.",
   example: {
     dialect: "postgresql",
     ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL);

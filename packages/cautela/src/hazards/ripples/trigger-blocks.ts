@@ -43,7 +43,7 @@ CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0
             : `\`${name}\` ${sure ? "refuses" : "may refuse"} this change of \`${place.name}\`${said}.`,
           because: [
             swallows ? text : `it raises an error${said}`,
-            sure ? "nothing that it asks for can be otherwise here" : "its condition hangs on the data",
+            sure ? "nothing that it asks for can be otherwise here" : "its condition depends on the data",
           ],
           remedy: swallows
             ? "Compare the number of rows changed with the number expected."

@@ -17,7 +17,7 @@ export const triggerSkipped: Hazard = {
   explanation:
     "TRUNCATE fires no DELETE triggers; in MySQL and MariaDB the rows that a foreign key deletes or changes fire none either; a trigger may be " +
     "disabled, or kept from firing by session_replication_role; SQLite's REPLACE fires delete triggers only under recursive_triggers; a column " +
-    "list does not count columns that another trigger changes. An audit trail or a total that hangs on such a trigger misses the change.",
+    "list does not count columns that another trigger changes. An audit trail or a total that depends on such a trigger misses the change.",
   remedy:
     "Use the form that fires it (DELETE for TRUNCATE, an explicit DELETE of the child rows), or write by hand what it would have written.",
   example: {

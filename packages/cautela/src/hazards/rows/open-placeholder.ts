@@ -78,7 +78,7 @@ export const openPlaceholder: Hazard = {
         });
       } else if (values.length > 0) {
         drafts.push({
-          message: `Which rows of \`${target}\` are hit hangs on ${[...new Set(values)].slice(0, 4).join(", ")}, filled in when it runs.`,
+          message: `Which rows of \`${target}\` are hit depends on ${[...new Set(values)].slice(0, 4).join(", ")}, filled in when it runs.`,
           because: [tree.parameters ? "the statement declares its parameters" : "the value is not in the script"],
           remedy: "Review the script with the values filled in where they are known.",
         });

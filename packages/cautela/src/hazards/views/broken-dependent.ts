@@ -5,7 +5,7 @@ import { foldName } from "../../catalog/names.ts";
 import type { Name } from "../../sql/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
-/** Something that a statement takes away or gives another name, with what hangs on it. */
+/** Something that a statement takes away or gives another name, with what depends on it. */
 interface Loss {
   /** As messages show it: "`mooring`", "the column `fee` of `mooring`". */
   what: string;

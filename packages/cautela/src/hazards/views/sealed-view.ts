@@ -21,7 +21,7 @@ export const sealedView: Hazard = {
   statements: ["insert", "update", "delete", "merge", "copy", "truncate"],
   title: "A view that cannot be written",
   explanation:
-    "Whether rows can be changed through a view hangs on its query and on the engine: grouped, counted or distinct rows, UNION, LIMIT and joins are " +
+    "Whether rows can be changed through a view depends on its query and on the engine: grouped, counted or distinct rows, UNION, LIMIT and joins are " +
     "refused by some or all of them, and SQLite writes through no view without an INSTEAD OF trigger. The engine's own reason is given. The same holds for " +
     "a join or a grouped query that stands where the table would stand.",
   remedy: "Write the base table, with the view's filter, or give the view an INSTEAD OF trigger.",

@@ -1,0 +1,88 @@
+import { catalogFromDdl, dialectIds, rehearsalText, rehearse, report, review, trace } from "cautela";
+import { describe, expect, test } from "vitest";
+
+// Nothing is too long or too deep to be answered: it is judged, or listed as unchecked.
+
+const TABLE = "CREATE TABLE t (id integer PRIMARY KEY, a text, b boolean);";
+const known = catalogFromDdl(TABLE, { dialect: "postgresql" });
+
+/** All that is made of a review. */
+function everything(script: string, dialect: (typeof dialectIds)[number], catalog = known) {
+  const result = review(script, { dialect, catalog: catalog.dialect === dialect ? catalog : undefined });
+  trace(result);
+  rehearsalText(rehearse(result, { date: "1" }));
+  report([result], "text");
+  return result;
+}
+
+const chain = (element: string, operator: string) => Array(100_000).fill(element).join(` ${operator} `);
+test.each([
+  ["SET with ||", `UPDATE t SET a = ${chain("'a'", "||")} WHERE id = 1`],
+  ["SET with *", `UPDATE t SET id = ${chain("2", "*")} WHERE id = 1`],
+  ["WHERE with AND", `DELETE FROM t WHERE ${chain("b", "AND")}`],
+  ["WHERE with +", `DELETE FROM t WHERE id = ${chain("1", "+")}`],
+  ["signs", `DELETE FROM t WHERE id = ${"- ".repeat(100_000)}1`],
+  ["casts", `DELETE FROM t WHERE id = 1${"::integer".repeat(100_000)}`],
+  ["collations", `DELETE FROM t WHERE a = 'x'${' COLLATE "C"'.repeat(100_000)}`],
+  ["IS NULL", `DELETE FROM t WHERE a${" IS NULL".repeat(100_000)}`],
+  ["subqueries", `DELETE FROM t WHERE id IN ${"(SELECT id FROM t WHERE id IN ".repeat(5000)}(1)${")".repeat(5000)}`],
+  [
+    "joins",
+    `DELETE FROM t USING t x ${Array.from({ length: 3000 }, (_, i) => `JOIN t j${i} ON j${i}.id = x.id`).join(" ")}`,
+  ],
+])("a change with 100,000 terms: %s", (_, script) => {
+  const { statements, findings, unchecked } = everything(script, "postgresql");
+  expect(statements).toHaveLength(1);
+  expect(findings.length + unchecked.length).toBeGreaterThan(0);
+});
+
+describe("ripples 2,000 deep", () => {
+  const list = (one: (i: number) => string) =>
+    `CREATE TABLE c0 (id integer PRIMARY KEY);${Array.from({ length: 1999 }, (_, i) => one(i + 1)).join("")}`;
+  test.each([
+    ["keys", list((i) => `CREATE TABLE c${i} (id integer PRIMARY KEY REFERENCES c${i - 1} (id) ON DELETE CASCADE);`)],
+    [
+      "triggers",
+      list(
+        (i) =>
+          `CREATE TABLE c${i} (id integer PRIMARY KEY); CREATE TRIGGER g${i} AFTER DELETE ON c${i - 1} BEGIN DELETE FROM c${i} WHERE id = OLD.id; END;`,
+      ),
+    ],
+    ["views", list((i) => `CREATE VIEW v${i} AS SELECT * FROM ${i === 1 ? "c0" : `v${i - 1}`};`)],
+  ])("%s: what is not followed is listed", (what, ddl) => {
+    const catalog = catalogFromDdl(ddl, { dialect: "sqlite" });
+    const { unchecked } = everything(
+      `DELETE FROM ${what === "views" ? "v1999" : "c0"} WHERE id = 1`,
+      "sqlite",
+      catalog,
+    );
+    if (what !== "views") expect(unchecked.map(({ missing }) => missing).join()).toContain("followed");
+  });
+});
+
+test.each([
+  "ALTER TABLE crate ADD tag int NOT",
+  "DELETE FROM crate WHERE",
+  "UPDATE crate SET tag = 1 WHERE tag BETWEEN 1 AND",
+  "INSERT INTO crate",
+  "CREATE TABLE",
+  "DROP TABLE",
+  '{ "a": 1, "b": [1, 2] }',
+  "[1]",
+])("what is cut off, or no SQL, is unread and its range lies in the text: %s", (text) => {
+  for (const dialect of dialectIds) {
+    const { findings } = review(`SELECT 1 FROM a;\n${text}`, { dialect });
+    expect(
+      findings
+        .filter(({ hazard }) => hazard === "unread")
+        .map(({ endLine, endColumn }) => [endLine, endColumn <= text.length + 1]),
+      dialect,
+    ).toEqual([[2, true]]);
+  }
+});
+
+test("what is unchecked for the same reason is kept once", () => {
+  const { unchecked } = review("DELETE FROM a WHERE b = 1;\n".repeat(500), { dialect: "sqlite" });
+  expect(unchecked).toHaveLength(1);
+  expect(unchecked[0].statements).toHaveLength(500);
+});

@@ -65,6 +65,8 @@ class Inspection {
   readonly #catalog: Catalog;
   readonly #dialect: Dialect;
   readonly #seen = new Set<View>();
+  /** Views that are still to be looked into; they may stand upon each other at any depth. */
+  readonly #waiting: View[] = [];
 
   constructor(catalog: Catalog, dialect: Dialect) {
     this.#catalog = catalog;
@@ -73,6 +75,16 @@ class Inspection {
 
   /** Why a statement or a query is not harmless. */
   of(tree: Node): string | null {
+    let found = this.#inside(tree);
+    for (let view = this.#waiting.pop(); view && found === null; view = this.#waiting.pop()) {
+      const parsed = viewQuery(view, this.#dialect.id);
+      const inside = parsed ? this.#inside(parsed.tree) : "its query is not known";
+      if (inside !== null) found = `the view ${view.name}: ${inside}`;
+    }
+    return found;
+  }
+
+  #inside(tree: Node): string | null {
     const common = new Set<string>();
     /** The tables of the query by the names under which it has them. */
     const named = new Map<string, Table>();
@@ -208,9 +220,8 @@ class Inspection {
         : null;
     if (this.#seen.has(relation) || relation.materialized) return null;
     this.#seen.add(relation);
-    const parsed = viewQuery(relation, this.#dialect.id);
-    const inside = parsed ? this.of(parsed.tree) : "its query is not known";
-    return inside === null ? null : `the view ${relation.name}: ${inside}`;
+    this.#waiting.push(relation);
+    return null;
   }
 }
 

@@ -292,7 +292,9 @@ class Course {
     const used = new Set(written.map(({ table }) => keyOf(table)));
     for (const name of unknown) used.add(name);
     const seen = new Set<View>();
-    const look = (root: Node): void =>
+    // Views may stand upon views at any depth.
+    const waiting: Node[] = [tree];
+    for (let root = waiting.pop(); root; root = waiting.pop())
       walk(root, (node) => {
         if (node.kind === "variable") used.add(node.name.toLowerCase());
         if (node.kind !== "table") return undefined;
@@ -301,11 +303,10 @@ class Course {
         if (relation?.object === "view" && !seen.has(relation)) {
           seen.add(relation);
           const query = viewQuery(relation, this.#review.dialect);
-          if (query) look(query.tree);
+          if (query) waiting.push(query.tree);
         }
         return undefined;
       });
-    look(tree);
     return used;
   }
 

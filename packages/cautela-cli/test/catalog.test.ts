@@ -13,6 +13,7 @@ import {
   type DialectId,
   dialectIds,
   readScript,
+  review,
   toSnapshot,
 } from "cautela";
 import mysql from "mysql2/promise";
@@ -233,6 +234,57 @@ describe("the catalog from DDL is what the engine holds", () => {
     // The shadow tables of a virtual table are the engine's own.
     const told = lines(catalogFromDictionary(sqliteDictionary(db)), made).filter((line) => !line.includes("search_"));
     expect(lines(catalogFromDdl(ddl, { dialect: "sqlite" }), made)).toEqual(told);
+  });
+});
+
+describe("nothing of the DDL is dropped", () => {
+  test.each([
+    [
+      "a table of a type",
+      "postgresql",
+      "CREATE TYPE rower AS (id integer, name text); CREATE TABLE crew OF rower (PRIMARY KEY (id));",
+      ["crew.id", "crew.name"],
+    ],
+    [
+      "a foreign table",
+      "postgresql",
+      "CREATE FOREIGN TABLE far (id integer NOT NULL, name text OPTIONS (column_name 'n')) SERVER s OPTIONS (a 'b');",
+      ["far.id", "far.name"],
+    ],
+    [
+      "collations in any place",
+      "postgresql",
+      `CREATE TABLE a (id int, t text DEFAULT NULL COLLATE "C", u text COLLATE "C" DEFAULT 'x' NOT NULL);`,
+      ["a.id", "a.t", "a.u"],
+    ],
+    [
+      "attributes of characters",
+      "mysql",
+      "CREATE TABLE a (id int, t varchar(20) CHARACTER SET latin1 COLLATE latin1_bin DEFAULT NULL, b char(3) BINARY NOT NULL, c varchar(9) ASCII);",
+      ["a.id", "a.t", "a.b", "a.c"],
+    ],
+    [
+      "a sequence with a quoted name",
+      "mariadb",
+      "CREATE SEQUENCE `odd seq` START WITH 1; CREATE TABLE z (a int DEFAULT NEXTVAL(`odd seq`));",
+      ["z.a"],
+    ],
+  ] as const)("%s", (_, dialect, ddl, columns) => {
+    const catalog = catalogFromDdl(ddl, { dialect });
+    expect(catalog.unread).toEqual([]);
+    const found = [...catalog.tables()].flatMap((table) => table.columns.map(({ name }) => `${table.name}.${name}`));
+    expect(found).toEqual(columns);
+  });
+
+  test("a package of MariaDB is known; what its procedures do is listed as not followed", () => {
+    const ddl =
+      "SET sql_mode=ORACLE;\nDELIMITER //\nCREATE PACKAGE pk AS PROCEDURE p(a int); END//\n" +
+      "CREATE PACKAGE BODY pk AS PROCEDURE p(a int) AS BEGIN DELETE FROM t; END; END//\nDELIMITER ;\n";
+    const catalog = catalogFromDdl(ddl, { dialect: "mariadb" });
+    expect(catalog.unread).toEqual([]);
+    expect(toSnapshot(catalog).objects).toEqual([expect.objectContaining({ object: "routine", name: "pk" })]);
+    const { unchecked } = review("CALL pk.p(1);", { dialect: "mariadb", catalog });
+    expect(unchecked.map(({ missing }) => missing)).toEqual(["what pk.p does is not followed"]);
   });
 });
 

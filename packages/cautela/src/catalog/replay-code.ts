@@ -46,9 +46,9 @@ export function createRoutine(catalog: Catalog, statement: CreateRoutineStatemen
   }
   const kind = statement.object === "procedure" ? "procedure" : statement.object === "package" ? "package" : "function";
   if (statement.object === "event" || statement.object === "type") return;
-  // The head of a package says nothing that its body does not.
-  if (kind === "package" && statement.body === null) return;
   const definition = slice(statement.start, statement.end);
+  // The head of a package says nothing that its body does not.
+  if (kind === "package" && statement.body === null && !/^[^(;]*?\bpackage\s+body\b/i.test(definition)) return;
   const routine: Routine = {
     object: "routine",
     schema,

@@ -13,6 +13,7 @@ import { harmOf } from "./harmless.ts";
 import { insertLooks } from "./insert-looks.ts";
 import { type Added, type Kept, keyOf } from "./kept.ts";
 import { arithmetic, changingSql, count, countSql, figures, preview, rows, warn, where } from "./looks.ts";
+import { inOneLine } from "./own-copies.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
 import { restore } from "./restore.ts";
 import { copyInto, makeRoom, type Room, roomFor, takenBy } from "./room.ts";
@@ -411,9 +412,13 @@ class ChangeSheet {
 
   /** A copy of the same rows that the script itself has made, whole or by the same filter. */
   #scriptCopy({ change, text, table }: Target): string | null {
+    if (!table || text.joined || text.limited || text.unsettled) return null;
+    // What goes with these rows is copied by their copy, and before the script has made one of its own.
+    if (this.#step.written.length > 1) return null;
+    const name = this.#step.ownCopy(table, text.where === null ? null : inOneLine(text.where));
+    if (name) return name;
     const judged = this.#step.source.changes.find((one) => one.change === change);
-    if (!judged?.copy || !table || text.where !== null || text.joined || text.limited) return null;
-    return this.#writer.name(judged.copy);
+    return judged?.copy && text.where === null && !/^[#@]/.test(judged.copy) ? this.#writer.name(judged.copy) : null;
   }
 
   /** The copy of the rows that a change meets. */

@@ -10,6 +10,7 @@ import { walk } from "../sql/children.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { classOf } from "../sql/script.ts";
 import type { Name, Node, Statement } from "../sql/tree.ts";
+import { type OwnCopy, ownCopy } from "./own-copies.ts";
 
 const KINDS: readonly ObjectKind[] = ["table", "view", "trigger", "rule", "routine", "sequence", "synonym", "type"];
 
@@ -54,6 +55,8 @@ export interface ScriptStep {
   catalog: Catalog | null;
   /** The objects of the catalog that it makes, changes or drops. */
   structure: readonly StructureChange[];
+  /** The name of a copy that the script has made of exactly these rows as they are now; null: none. */
+  ownCopy: (table: Table, where: string | null) => string | null;
 }
 
 /** An object before and after a statement; null: it is not there. */
@@ -75,6 +78,7 @@ export function* scriptSteps(review: Review): IterableIterator<ScriptStep> {
     const step = course.step(statement, source, inner);
     yield step;
     course.take(step, [statement, ...inner]);
+    course.noteCopies(step);
   }
 }
 
@@ -89,6 +93,8 @@ class Course {
   readonly #altered = new Set<string>();
   readonly #variables = new Map<string, number>();
   #opaque: number | null = null;
+  /** The copies that the script has made and that still hold what is in their tables. */
+  #copies: (OwnCopy & { ofKey: string; nameKey: string })[] = [];
 
   constructor(review: Review) {
     this.#review = review;
@@ -123,7 +129,23 @@ class Course {
       lasting: (table) => (altered.has(keyOf(table)) ? this.#lasting(table) : table),
       catalog: this.#catalog,
       structure: classOf(tree) === "rows" || classOf(tree) === "reads" ? [] : this.#structureOf(source, all),
+      ownCopy: (table, where) =>
+        this.#copies.find((copy) => copy.ofKey === keyOf(table) && copy.where === where)?.written ?? null,
     };
+  }
+
+  /** What a statement copies, and what makes the copies before it old. */
+  noteCopies({ source, does, written, unknown, structure, inside }: ScriptStep): void {
+    const changed = new Set([...written.map(({ table }) => keyOf(table)), ...unknown]);
+    for (const { before, after } of structure)
+      for (const one of [before, after]) if (one?.object === "table") changed.add(keyOf(one));
+    const lost = this.#opaque !== null || (does !== "other" && source.tree.kind === "dynamic");
+    this.#copies = lost
+      ? []
+      : this.#copies.filter(({ ofKey, nameKey }) => !changed.has(ofKey) && !changed.has(nameKey));
+    const copy = lost || inside ? null : ownCopy(source);
+    const of = copy && this.#catalog?.resolve(copy.of);
+    if (copy && of) this.#copies.push({ ...copy, ofKey: keyOf(of), nameKey: this.#key(copy.name) });
   }
 
   #lasting(table: Table): Table | null {

@@ -155,3 +155,18 @@ DELETE FROM crate WHERE crate_id = 1003;
 -- cautela: expect 9 rows
 UPDATE picking SET kilos = kilos * 2 WHERE kilos = 51;
 DELETE FROM orchard;
+-- script: copies of the script's own are used
+CREATE TABLE old_mixed AS SELECT * FROM mixed WHERE a > 1;
+UPDATE mixed SET c = 'x' WHERE a > 1;
+DELETE FROM mixed WHERE a > 1;
+CREATE TABLE old_tally AS SELECT * FROM tally;
+DELETE FROM tally;
+-- script: a copy of the script's own that is too old
+CREATE TABLE old_mixed AS SELECT * FROM mixed WHERE a > 1;
+INSERT INTO mixed VALUES (7, 7, 'new');
+UPDATE mixed SET c = 'y' WHERE a > 1;
+DELETE FROM mixed WHERE a > 1;
+DROP TABLE old_mixed;
+-- script: a copy of the script's own that does not hold what goes by cascade
+CREATE TABLE picking_before_20261127_own AS SELECT * FROM picking WHERE kilos > 55;
+DELETE FROM picking WHERE kilos > 55;

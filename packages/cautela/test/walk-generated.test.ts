@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { afterAll, describe, expect, test } from "vitest";
 import { drawWalk } from "./generated-walks.ts";
-import { clients, differences, walk } from "./walking.ts";
+import { CHANGES_STRUCTURE, clients, differences, walk } from "./walking.ts";
 
 // `npm run walk` walks five hundred for each engine; WALKS and WALK_SEED choose others.
 const WALKS = Number(process.env.WALKS ?? 40);
@@ -25,9 +25,10 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
         const { ddl, script } = drawWalk(dialect, seed);
         client.fresh(ddl);
         const plain = client.run(`${STOP[dialect] ?? ""}${script}`);
-        const wanted = client.state();
+        const wanted = client.state(CHANGES_STRUCTURE.test(script));
         const walked = walk(client, ddl, script);
         const { failed, before, changed, after, texts, rehearsal } = walked;
+        const other = differences({ structure: changed.structure, ...wanted }, changed);
         const reasons = rehearsal.sheets.flatMap((sheet) => sheet.reasons);
         const said = [
           `seed ${seed}`,
@@ -49,8 +50,7 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
           continue;
         }
         if (!failed && plain !== null && !drawn) wrong.push(`the change goes through and should not: ${said}`);
-        if (plain === null && !drawn && differences(wanted, changed).length > 0)
-          wrong.push(`the change is another one in ${differences(wanted, changed)}: ${said}`);
+        if (plain === null && !drawn && other.length > 0) wrong.push(`the change is another one in ${other}: ${said}`);
         if (reasons.some((reason) => SAYS_SO.test(reason))) continue;
         whole++;
         const left = differences(before, after);

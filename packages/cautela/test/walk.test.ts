@@ -37,7 +37,7 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
     if (meanwhile !== "") {
       client.fresh(ddl);
       expect(client.run(meanwhile)).toBeNull();
-      Object.assign(before, client.state());
+      Object.assign(before, client.state(true));
     }
     const left = differences(before, after);
     expect(left, `${said}\n${left.map((name) => `${name}\n- ${before[name]}\n+ ${after[name]}`).join("\n")}`).toEqual(

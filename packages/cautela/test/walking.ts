@@ -26,8 +26,8 @@ export interface Client {
   fresh(ddl: string): void;
   /** Runs a file's text; what it says when it fails, null when it went through. */
   run(text: string): string | null;
-  /** Rows of every table and the structure, as texts that compare; copies are left out. */
-  state(): Record<string, string>;
+  /** Rows of every table and, if asked for, the structure, as texts that compare; copies are left out. */
+  state(structure: boolean): Record<string, string>;
   close(): void;
 }
 
@@ -43,6 +43,8 @@ export interface Walk {
 }
 
 const COPY = /_before_20261127|_image/i;
+/** Only such a script is followed by a look at the structure before the restore, which takes long. */
+export const CHANGES_STRUCTURE = /\b(?:create|alter|drop|rename)\b/i;
 /** What tells what happened stays. */
 const AUDIT = /(?:^|_)(?:log|audit|journal|history)$/i;
 
@@ -54,7 +56,7 @@ export function walk(client: Client, ddl: string, script: string, meanwhile = ""
   const { dialect } = client;
   const catalog: Catalog = catalogFromDdl(ddl, { dialect });
   client.fresh(ddl);
-  const before = client.state();
+  const before = client.state(true);
   const rehearsal = rehearse(review(script, { dialect, catalog, policy, path: "walk.sql" }), { date: "20261127" });
   const texts = Object.fromEntries(PHASES.map((phase) => [phase, rehearsalPhase(rehearsal, phase)])) as Walk["texts"];
   let failed: Walk["failed"] = null;
@@ -72,9 +74,9 @@ export function walk(client: Client, ddl: string, script: string, meanwhile = ""
       failed = { phase, message };
       if (phase !== "change") break;
     }
-    if (phase === "change") changed = client.state();
+    if (phase === "change") changed = { structure: before.structure, ...client.state(CHANGES_STRUCTURE.test(script)) };
   }
-  return { rehearsal, texts, failed, before, changed, after: client.state() };
+  return { rehearsal, texts, failed, before, changed, after: client.state(true) };
 }
 
 /** The parts of two states that differ. */
@@ -118,7 +120,7 @@ async function psql(): Promise<Client | null> {
       if (said) throw new Error(said);
     },
     run,
-    state() {
+    state(structure) {
       const tables = query(
         "SELECT n.nspname || '.' || c.relname FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace WHERE relkind = 'r' AND nspname NOT LIKE 'pg\\_%' AND nspname <> 'information_schema' ORDER BY 1",
       )
@@ -137,6 +139,7 @@ async function psql(): Promise<Client | null> {
           // Times of the run itself are others at every run.
           if (rows !== undefined) state[table] = rows.replace(/\d\d:\d\d:\d\d\.\d+/g, "now");
         }
+      if (!structure) return state;
       const dump = execFileSync("pg_dump", ["-s", "-T", "*.*_before_20261127*", own.href], { encoding: "utf8" });
       state.structure = dump
         .split("\n")
@@ -170,7 +173,7 @@ async function mariadb(): Promise<Client | null> {
       if (said) throw new Error(said);
     },
     run,
-    state() {
+    state(structure) {
       const columns = new Map<string, string[]>();
       const today = new RegExp(`${new Date().toISOString().slice(0, 10)} \\d\\d:\\d\\d:\\d\\d`, "g");
       for (const line of query(
@@ -193,6 +196,7 @@ async function mariadb(): Promise<Client | null> {
           // Times of the run itself are others at every run.
           if (row !== undefined) state[table] += `${row.replace(today, "now")}\u0002`;
         }
+      if (!structure) return state;
       const copies = query("SHOW TABLES")
         .split("\n")
         .filter((one) => COPY.test(one))
@@ -237,7 +241,7 @@ function sqlite(): Client | null {
       if (said) throw new Error(said);
     },
     run,
-    state() {
+    state(structure) {
       const state: Record<string, string> = {};
       const objects = rows(
         "SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY type, name",
@@ -250,7 +254,7 @@ function sqlite(): Client | null {
             .map((line) => line.replace(/^\[|[\],]+$/g, ""))
             .sort()
             .join("\n");
-      state.structure = own.map(({ sql }) => String(sql).trim()).join(";\n");
+      if (structure) state.structure = own.map(({ sql }) => String(sql).trim()).join(";\n");
       return state;
     },
     close: () => rmSync(folder, { recursive: true, force: true }),

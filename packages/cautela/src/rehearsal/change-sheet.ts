@@ -840,7 +840,10 @@ class ChangeSheet {
   #compared(kept: Kept, assignments: readonly AssignedText[]): void {
     const { table, copy, key, newKey, only } = kept;
     const writer = this.#writer;
-    const columns = [...new Set(assignments.map(({ column }) => column))];
+    // A column that the script has made was not there to be copied.
+    const columns = [...new Set(assignments.map(({ column }) => column))].filter((one) =>
+      table.columns.some(({ name }) => name === one),
+    );
     if (!key || columns.length === 0) return;
     const list = [
       writer.columns("b", table, key),

@@ -65,9 +65,12 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   const transactional = !whole.some(({ queries }) =>
     queries.some(({ phase, sql }) => phase === "restore" && writer.commits(sql)),
   );
+  const structure = whole.some(({ queries }) =>
+    queries.some(({ phase, sql }) => phase === "restore" && /^(?:drop table|alter table .* rename to)\b/im.test(sql)),
+  );
   const frames = {} as Record<Phase, PhaseFrame>;
   for (const phase of PHASES)
-    frames[phase] = writer.frame(phase, transactional, phase === "change" && !context.alone ? [] : head);
+    frames[phase] = writer.frame(phase, transactional, phase === "change" && !context.alone ? [] : head, structure);
   return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets: whole, frames };
 }
 

@@ -1,5 +1,6 @@
 import { tableKey } from "../catalog/catalog.ts";
 import { type Column, shownName, type Table, type Trigger, type View } from "../catalog/model.ts";
+import type { Span, Statement } from "../sql/tree.ts";
 import type { SheetContext } from "./change-sheet.ts";
 import { type Kept, keyOf } from "./kept.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
@@ -18,6 +19,8 @@ class StructureSheet {
   readonly #sheet: Sheet;
   /** In the order in which they are run. */
   readonly #restore: string[] = [];
+  /** A table that tells the restore that the change has been made. */
+  #mark: string | null = null;
 
   constructor(step: ScriptStep, context: SheetContext) {
     this.#step = step;
@@ -29,8 +32,11 @@ class StructureSheet {
     const { structure, source } = this.#step;
     const sheet = this.#sheet;
     const renamed = this.#renamed();
-    if (renamed) this.#restore.push(renamed);
-    else {
+    if (renamed) this.#restore.push(...renamed);
+    else if (renames(source.tree) && structure.some(({ before, after }) => !before && after?.object === "table")) {
+      // What has another name now is no table that has come: it holds the rows.
+      sheet.reason("it renames in a way that is not undone here: no restore was written for it");
+    } else {
       const dropped = structure.filter(({ after }) => after === null);
       const others = structure.filter(({ after }) => after !== null);
       // Tables come back before what stands on them.
@@ -40,22 +46,40 @@ class StructureSheet {
       this.#index();
     }
     sheet.add("change", "change", "As the script has it", source.text);
+    if (this.#mark !== null)
+      sheet.add(
+        "change",
+        "copy",
+        "A mark for the restore: it has been done",
+        `CREATE TABLE ${this.#mark} AS\nSELECT 1 AS done`,
+      );
     if (this.#restore.length > 0)
       sheet.addAll("restore", "restore", `Undo ${sheet.done().kind} of ${sheet.done().target}`, this.#restore);
     return sheet.done();
   }
 
   /** A rename goes back by a rename. */
-  #renamed(): string | null {
+  #renamed(): string[] | null {
     const { structure, source, catalog } = this.#step;
     const { tree } = source;
     const before = structure.find((one) => one.after === null && one.before?.object === "table")?.before;
     const after = structure.find((one) => one.before === null && one.after?.object === "table")?.after;
+    const { writer } = this.#context;
+    if (tree.kind === "rename" && tree.renames.length > 1 && !tree.schema && tree.table === null) {
+      // RENAME TABLE a TO b, c TO a is one step (MySQL manual, "RENAME TABLE Statement"), and so is the way back.
+      const cut = (name: Span): string => source.text.slice(name.start - source.start, name.end - source.start);
+      const back = [...tree.renames].reverse().map(({ from, to }) => `${cut(to)} TO ${cut(from)}`);
+      return writer.renamesTogether ? [`RENAME TABLE ${back.join(", ")}`] : null;
+    }
     const rename =
       (tree.kind === "rename" && tree.renames.length === 1 && !tree.schema) ||
       (tree.kind === "alter-table" && tree.actions.length === 1 && tree.actions[0].what === "rename");
     if (!rename || !catalog || before?.object !== "table" || after?.object !== "table") return null;
-    return this.#context.writer.renameTable(after, before);
+    if (!this.#step.made(before) || !writer.keysFollowNames) return [writer.renameTable(after, before)];
+    // The script has made it, so it goes in any case; keys that refer to its new name must not follow it back. Without the
+    // mark the name may still be that of another table.
+    this.#mark = writer.beside(after, this.#context.names.next(after));
+    return [`DROP TABLE ${this.#mark}`, `DROP TABLE ${writer.table(after)}`];
   }
 
   #droppedTable(table: Table): void {
@@ -288,6 +312,10 @@ class StructureSheet {
     this.#restore.length = 0;
     this.#restore.push(writer.dropIndex(table, tree.name.parts[tree.name.parts.length - 1]));
   }
+}
+
+function renames(tree: Statement): boolean {
+  return tree.kind === "rename" || (tree.kind === "alter-table" && tree.actions.some(({ what }) => what === "rename"));
 }
 
 /** What a column is, as text that compares. */

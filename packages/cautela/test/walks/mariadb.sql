@@ -170,3 +170,10 @@ DROP TABLE old_mixed;
 -- script: a copy of the script's own that does not hold what goes by cascade
 CREATE TABLE picking_before_20261127_own AS SELECT * FROM picking WHERE kilos > 55;
 DELETE FROM picking WHERE kilos > 55;
+-- script: a swap of tables
+CREATE TABLE mixed_new LIKE mixed;
+INSERT INTO mixed_new SELECT a, b, 'n' FROM mixed;
+RENAME TABLE mixed TO mixed_old, mixed_new TO mixed;
+-- script: an added column on a table with a trigger that tidies
+ALTER TABLE variety ADD COLUMN short varchar(4);
+UPDATE variety SET short = LEFT(name, 2);

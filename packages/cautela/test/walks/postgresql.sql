@@ -206,3 +206,6 @@ DROP TABLE old_mixed;
 -- script: a copy of the script's own that does not hold what goes by cascade
 CREATE TABLE picking_before_20261127_own AS SELECT * FROM picking WHERE kilos > 55;
 DELETE FROM picking WHERE kilos > 55;
+-- script: an added column on a table with a trigger that tidies
+ALTER TABLE variety ADD COLUMN short text;
+UPDATE variety SET short = left(name, 2);

@@ -141,3 +141,20 @@ DROP TABLE old_mixed;
 -- script: a copy of the script's own that does not hold what goes by cascade
 CREATE TABLE picking_before_20261127_own AS SELECT * FROM picking WHERE kilos > 55;
 DELETE FROM picking WHERE kilos > 55;
+-- script: a table is made again, with keys that refer to it | the structure in other words
+PRAGMA foreign_keys = OFF;
+BEGIN;
+CREATE TABLE orchard_new (orchard_id integer PRIMARY KEY, grower_id integer, name varchar(40) NOT NULL, trees integer NOT NULL);
+INSERT INTO orchard_new SELECT orchard_id, grower_id, name, trees + 1 FROM orchard;
+DROP TABLE orchard;
+ALTER TABLE orchard_new RENAME TO orchard;
+COMMIT;
+PRAGMA foreign_keys = ON;
+-- script: a table is not made again after all | changes nothing, fails in restore
+PRAGMA foreign_keys = OFF;
+BEGIN;
+CREATE TABLE orchard_new (orchard_id integer PRIMARY KEY, grower_id integer, name text, trees integer CHECK (trees > 9999));
+INSERT INTO orchard_new SELECT orchard_id, grower_id, name, trees FROM orchard;
+DROP TABLE orchard;
+ALTER TABLE orchard_new RENAME TO orchard;
+COMMIT;

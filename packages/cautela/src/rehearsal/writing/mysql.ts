@@ -10,6 +10,10 @@ const TEXT = /^(?:varchar|char|text|tinytext|mediumtext|longtext|enum|set|json|n
  * becomes of the rows; keys are checked row by row, so those that form a circle are not checked meanwhile.
  */
 export class MysqlWriter extends SqlWriter {
+  override get renamesTogether(): boolean {
+    return true;
+  }
+
   override quoted(text: string): string {
     return `\`${text.replaceAll("`", "``")}\``;
   }

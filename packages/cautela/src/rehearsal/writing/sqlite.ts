@@ -1,5 +1,6 @@
 import type { Column, Table } from "../../catalog/model.ts";
 import type { Kept, PutBack } from "../kept.ts";
+import type { Phase, PhaseFrame } from "../rehearsal.ts";
 import { type Assertion, type Restoring, SqlWriter } from "./writer.ts";
 
 /** SQLite: triggers are dropped and created again and keys deferred, all within one transaction. */
@@ -18,6 +19,24 @@ export class SqliteWriter extends SqlWriter {
 
   override get valuesQuery() {
     return "derived" as const;
+  }
+
+  override get keysFollowNames(): boolean {
+    return true;
+  }
+
+  /**
+   * Dropping a table deletes its rows first, with all that their keys do (SQLite manual, "DROP TABLE"); within a transaction
+   * the keys can no longer be switched off.
+   */
+  override frame(phase: Phase, transactional: boolean, head: readonly string[], structure = false): PhaseFrame {
+    const plain = super.frame(phase, transactional, head);
+    if (phase !== "restore" || !structure) return plain;
+    return {
+      ...plain,
+      head: ["PRAGMA foreign_keys = OFF", ...plain.head],
+      foot: [...plain.foot, "PRAGMA foreign_keys = ON"],
+    };
   }
 
   override differs(a: string, b: string): string {

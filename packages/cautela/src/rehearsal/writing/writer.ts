@@ -326,6 +326,16 @@ export abstract class SqlWriter {
   /** Tables by their keys, as the catalog spells them; set by whoever has the catalog. */
   spelled: (schema: string, name: string) => Pick<Table, "schema" | "name" | "written"> | undefined = () => undefined;
 
+  /** Whether RENAME TABLE gives several tables their names in one step. */
+  get renamesTogether(): boolean {
+    return false;
+  }
+
+  /** Whether foreign keys that refer to a table by its name follow a rename, even one that frees the name of another. */
+  get keysFollowNames(): boolean {
+    return false;
+  }
+
   /** Whether CREATE VIEW and the like may stand among other statements. */
   get bareDefinitions(): boolean {
     return true;
@@ -447,7 +457,8 @@ export abstract class SqlWriter {
     return [];
   }
 
-  frame(phase: Phase, transactional: boolean, head: readonly string[]): PhaseFrame {
+  /** `structure`: the phase drops or renames tables. */
+  frame(phase: Phase, transactional: boolean, head: readonly string[], _structure = false): PhaseFrame {
     const around = phase === "restore" && transactional ? this.transaction : null;
     return {
       client: this.client,

@@ -49,7 +49,7 @@ class StructureSheet {
     if (this.#mark !== null)
       sheet.add(
         "change",
-        "copy",
+        "change",
         "A mark for the restore: it has been done",
         `CREATE TABLE ${this.#mark} AS\nSELECT 1 AS done`,
       );

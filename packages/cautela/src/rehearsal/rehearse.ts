@@ -1,5 +1,6 @@
 import { privilegesOf } from "../analysis/privileges.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { tableKey } from "../catalog/catalog.ts";
 import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { changeSheet, type SheetContext } from "./change-sheet.ts";
@@ -56,6 +57,10 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
         : [];
     // Names of copies are given out in the order of the script, whichever statement is asked for.
     if (options.statement !== undefined && options.statement !== step.statement.index) continue;
+    if (!context.alone && !stands(step, review)) {
+      sheet.queries = sheet.queries.filter(({ phase }) => phase !== "after");
+      sheet.reasons.push("its result is not compared afterwards: a later statement drops or renames a part of it");
+    }
     const earlier = sheet.dependsOn ?? sheet.countDependsOn;
     if (context.alone && earlier !== null)
       sheet.reasons.unshift(`this holds once line ${earlier} has run, on which its rows depend`);
@@ -92,6 +97,15 @@ function sheetOf(step: ScriptStep, context: SheetContext): RehearsalSheet | null
       return sheet.done();
     }
   }
+}
+
+/** Whether the tables that a step writes are still there, with their columns, when the script has ended. */
+function stands({ written, does }: ScriptStep, { catalog }: Review): boolean {
+  if (does !== "rows" || !catalog) return true;
+  return written.every(({ table }) => {
+    const last = catalog.byKey(tableKey(table.schema, table.name));
+    return last && table.columns.every(({ name }) => last.columns.some((one) => one.name === name));
+  });
 }
 
 function takesInto({ query }: Extract<ScriptStep["source"]["tree"], { kind: "select" }>): boolean {

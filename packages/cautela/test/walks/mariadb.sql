@@ -177,3 +177,7 @@ RENAME TABLE mixed TO mixed_old, mixed_new TO mixed;
 -- script: an added column on a table with a trigger that tidies
 ALTER TABLE variety ADD COLUMN short varchar(4);
 UPDATE variety SET short = LEFT(name, 2);
+-- script: a table is renamed after its change
+UPDATE tally SET n = n + 1 WHERE what = 'picking';
+RENAME TABLE tally TO counter;
+UPDATE mixed SET c = 'z' WHERE a = 1;

@@ -209,3 +209,7 @@ DELETE FROM picking WHERE kilos > 55;
 -- script: an added column on a table with a trigger that tidies
 ALTER TABLE variety ADD COLUMN short text;
 UPDATE variety SET short = left(name, 2);
+-- script: a table is renamed after its change
+UPDATE tally SET n = n + 1 WHERE what = 'picking';
+ALTER TABLE tally RENAME TO counter;
+UPDATE mixed SET c = 'z' WHERE a = 1;

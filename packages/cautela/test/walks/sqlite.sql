@@ -158,3 +158,7 @@ INSERT INTO orchard_new SELECT orchard_id, grower_id, name, trees FROM orchard;
 DROP TABLE orchard;
 ALTER TABLE orchard_new RENAME TO orchard;
 COMMIT;
+-- script: a table is renamed after its change | the structure in other words
+UPDATE tally SET n = n + 1 WHERE what = 'picking';
+ALTER TABLE tally RENAME TO counter;
+UPDATE mixed SET c = 'z' WHERE a = 1;

@@ -57,7 +57,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
         : [];
     // Names of copies are given out in the order of the script, whichever statement is asked for.
     if (options.statement !== undefined && options.statement !== step.statement.index) continue;
-    if (!context.alone && !stands(step, review)) {
+    if (!context.alone && sheet.queries.some(({ phase }) => phase === "after") && !stands(step, review)) {
       sheet.queries = sheet.queries.filter(({ phase }) => phase !== "after");
       sheet.reasons.push("its result is not compared afterwards: a later statement drops or renames a part of it");
     }

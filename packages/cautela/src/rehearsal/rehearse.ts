@@ -57,6 +57,8 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
         : [];
     // Names of copies are given out in the order of the script, whichever statement is asked for.
     if (options.statement !== undefined && options.statement !== step.statement.index) continue;
+    if (step.does !== "structure" && step.structure.length > 0)
+      sheet.reasons.push("what it makes, changes or drops besides rows is not undone here");
     if (!context.alone && sheet.queries.some(({ phase }) => phase === "after") && !stands(step, review)) {
       sheet.queries = sheet.queries.filter(({ phase }) => phase !== "after");
       sheet.reasons.push("its result is not compared afterwards: a later statement drops or renames a part of it");

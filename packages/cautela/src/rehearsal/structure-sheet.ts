@@ -1,6 +1,6 @@
 import { tableKey } from "../catalog/catalog.ts";
 import { type Column, shownName, type Table, type Trigger, type View } from "../catalog/model.ts";
-import type { Span, Statement } from "../sql/tree.ts";
+import type { Span } from "../sql/tree.ts";
 import type { SheetContext } from "./change-sheet.ts";
 import { type Kept, keyOf } from "./kept.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
@@ -33,9 +33,9 @@ class StructureSheet {
     const sheet = this.#sheet;
     const renamed = this.#renamed();
     if (renamed) this.#restore.push(...renamed);
-    else if (renames(source.tree) && structure.some(({ before, after }) => !before && after?.object === "table")) {
+    else if (moves(structure)) {
       // What has another name now is no table that has come: it holds the rows.
-      sheet.reason("it renames in a way that is not undone here: no restore was written for it");
+      sheet.reason("it renames or moves a table in a way that is not undone here: no restore was written for it");
     } else {
       const dropped = structure.filter(({ after }) => after === null);
       const others = structure.filter(({ after }) => after !== null);
@@ -314,8 +314,12 @@ class StructureSheet {
   }
 }
 
-function renames(tree: Statement): boolean {
-  return tree.kind === "rename" || (tree.kind === "alter-table" && tree.actions.some(({ what }) => what === "rename"));
+/** Whether a table goes and another one comes in the same statement. */
+function moves(structure: readonly StructureChange[]): boolean {
+  return (
+    structure.some(({ before, after }) => !before && after?.object === "table") &&
+    structure.some(({ before, after }) => before?.object === "table" && !after)
+  );
 }
 
 /** What a column is, as text that compares. */

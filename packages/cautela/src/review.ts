@@ -9,6 +9,7 @@ import { type Reach, reachOf } from "./analysis/reach.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { Course } from "./analysis/softeners.ts";
 import { Timeline } from "./analysis/timeline.ts";
+import { unfollowed } from "./analysis/unfollowed.ts";
 import { allWrites, directWrites } from "./analysis/writes.ts";
 import { type Catalog, type RelationObject, tableKey, type UnreadDdl } from "./catalog/catalog.ts";
 import { shownName, type Trigger } from "./catalog/model.ts";
@@ -523,11 +524,8 @@ export class ReviewSession {
     if (cutOff)
       missing(cutOff, ["cascade", "trigger-writes", "trigger-rewrites", "reference-blocks", "routine-writes"]);
     const all = ["every-row", "hollow-filter", "dead-filter"];
-    if (tree.kind === "opaque" && tree.class === "code")
-      missing(`what this ${tree.verb || "statement"} runs is not read`, all);
-    if (tree.kind === "dynamic" && tree.body === null) missing("this runs SQL that is put together while it runs", all);
-    if (tree.kind === "call-statement" && tree.name && !this.#catalog?.routine(tree.name))
-      missing(`what ${writtenName(tree.name)} does is not followed`, all);
+    const runs = unfollowed(tree, this.#catalog);
+    if (runs !== null) missing(runs, all);
     if (tree.kind === "create-routine" && tree.problem) {
       missing(
         `the body could not be read: ${tree.problem.found} stands where ${tree.problem.expected} was expected`,

@@ -255,6 +255,15 @@ class ChangeSheet {
         this.#settled.add(table);
         continue;
       }
+      const problem = this.#writer.copyProblem(table);
+      if (problem) {
+        sheet.reason(`no copy of ${shownName(table)} is made, so nothing of it is put back: ${problem}`);
+        this.#settled.add(table);
+        this.#lost = true;
+        if (!text.unsettled) continue;
+        sheet.reason("two runs may meet different rows, and no copy can hold them fast: no change was written");
+        return null;
+      }
       const changed = text.assignments.map(({ column }) => column);
       const key = keyOf(table, changed);
       const newKey = key === null && source.tree.kind === "update" ? this.#newKey(target) : null;

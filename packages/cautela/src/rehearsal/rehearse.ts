@@ -1,8 +1,11 @@
 import { privilegesOf } from "../analysis/privileges.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { unfollowed } from "../analysis/unfollowed.ts";
 import { tableKey } from "../catalog/catalog.ts";
 import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
+import { executed } from "../sql/executed.ts";
+import { classOf } from "../sql/script.ts";
 import { changeSheet, type SheetContext } from "./change-sheet.ts";
 import { CopyNames } from "./copy-names.ts";
 import { PHASES, type Phase, type PhaseFrame, type Rehearsal, type RehearsalSheet } from "./rehearsal.ts";
@@ -45,7 +48,8 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
       continue;
     }
     sheet.endsBatch = ended;
-    changes ||= step.does !== "other";
+    const beyond = beyondRows(step);
+    changes ||= step.does !== "other" || beyond.length > 0;
     if (!changes && places(step)) head.push(step.source.text);
     sheet.privileges =
       step.does === "rows"
@@ -57,8 +61,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
         : [];
     // Names of copies are given out in the order of the script, whichever statement is asked for.
     if (options.statement !== undefined && options.statement !== step.statement.index) continue;
-    if (step.does !== "structure" && step.structure.length > 0)
-      sheet.reasons.push("what it makes, changes or drops besides rows is not undone here");
+    sheet.reasons.push(...beyond);
     if (!context.alone && sheet.queries.some(({ phase }) => phase === "after") && !stands(step, review)) {
       sheet.queries = sheet.queries.filter(({ phase }) => phase !== "after");
       sheet.reasons.push("its result is not compared afterwards: a later statement drops or renames a part of it");
@@ -99,6 +102,23 @@ function sheetOf(step: ScriptStep, context: SheetContext): RehearsalSheet | null
       return sheet.done();
     }
   }
+}
+
+/** What a step changes, or may change, that no restore puts back. */
+function beyondRows({ source, does, catalog, structure, fired }: ScriptStep): string[] {
+  const reasons: string[] = [];
+  for (const one of [source.tree, ...executed(source.tree)]) {
+    const runs = unfollowed(one, catalog);
+    if (runs !== null) reasons.push(`${runs}: what it changes is neither kept nor put back`);
+    if (classOf(one) === "rights") reasons.push("rights are not put back");
+  }
+  for (const { ripple } of does === "other" ? fired : [])
+    for (const { kind, name, text } of ripple.notes)
+      if (kind === "opaque")
+        reasons.push(`what ${name} does is not known (${text}), so nothing is kept of what it may change`);
+  if (does !== "structure" && structure.length > 0)
+    reasons.push("what it makes, changes or drops besides rows is not undone here");
+  return [...new Set(reasons)];
 }
 
 /** Whether the tables that a step writes are still there, with their columns, when the script has ended. */

@@ -6,11 +6,11 @@ import type { Review } from "../result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { executed } from "../sql/executed.ts";
 import { classOf } from "../sql/script.ts";
-import { changeSheet, type SheetContext } from "./change-sheet.ts";
+import { changeSheet } from "./change-sheet.ts";
 import { CopyNames } from "./copy-names.ts";
 import { PHASES, type Phase, type PhaseFrame, type Rehearsal, type RehearsalSheet } from "./rehearsal.ts";
 import { type ScriptStep, scriptSteps } from "./script-steps.ts";
-import { Sheet } from "./sheet.ts";
+import { Sheet, type SheetContext } from "./sheet.ts";
 import { structureSheet } from "./structure-sheet.ts";
 import { sqlWriter } from "./writing/index.ts";
 

@@ -1,9 +1,20 @@
+import type { Policy } from "../policy.ts";
+import type { CopyNames } from "./copy-names.ts";
 import type { RehearsalQuery, RehearsalSheet } from "./rehearsal.ts";
 import type { ScriptStep } from "./script-steps.ts";
 import type { SqlWriter } from "./writing/writer.ts";
 
 /** Rows that a preview shows at most. */
 export const PREVIEW = 100;
+
+/** What is the same for all sheets of a rehearsal. */
+export interface SheetContext {
+  writer: SqlWriter;
+  names: CopyNames;
+  policy: Policy;
+  /** Only this statement is asked for: its looks and copies come before it, whatever the script does earlier. */
+  alone: boolean;
+}
 
 /** A sheet in the making. */
 export class Sheet {

@@ -1,4 +1,7 @@
+import { isWordPart } from "./characters.ts";
 import type { LexicalRules } from "./dialects/dialect.ts";
+import { K } from "./keywords.ts";
+import { T, type TokenList } from "./tokens.ts";
 
 /** Where the line that holds `at` ends: the offset of its line break, or the end of the text. */
 export function lineEnd(text: string, at: number): number {
@@ -87,4 +90,55 @@ function isLetter(code: number): boolean {
 function continues(text: string, at: number): boolean {
   const code = text.charCodeAt(at);
   return code === 36 || code === 46 || code === 61 || (code >= 48 && code <= 57) || code > 127 || code === 40;
+}
+
+/** A backslash command, whose text goes to the end of the line, or a terminator such as \g. */
+export function addBackslash(tokens: TokenList, text: string, at: number, psql: boolean, fresh: boolean): number {
+  const next = text[at + 1] ?? "";
+  if (!psql) {
+    if (next === "g" || next === "G") {
+      tokens.add(T.DELIMITER, 0, at, at + 2);
+      return at + 2;
+    }
+    // `\'` outside a string stands in texts that a program assembles; `\N` is NULL.
+    if (next === "N") {
+      tokens.add(T.WORD, K.NULL, at, at + 2);
+      return at + 2;
+    }
+    const end = lineEnd(text, at);
+    tokens.add(T.DIRECTIVE, 0, at, end);
+    return end;
+  }
+  if (next === "\\") return at + 2;
+  if (next === ";") {
+    tokens.add(T.SEMICOLON, 0, at, at + 2);
+    return at + 2;
+  }
+  let end = at + 1;
+  const line = lineEnd(text, at);
+  while (
+    end < line &&
+    (isWordPart(text.charCodeAt(end)) || text[end] === "+" || text[end] === "!" || text[end] === "?")
+  )
+    end++;
+  const command = text.slice(at + 1, end);
+  // \g and its like send the statement; so they end it.
+  const sends = /^(?:g|gx|gexec|gset|gdesc|crosstabview|watch)$/.test(command);
+  // Another command may follow on the same line: \echo … \quit
+  let stop = line;
+  for (let i = end; i < line; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 39 || code === 34 || code === 96) {
+      const close = text.indexOf(text[i], i + 1);
+      if (close < 0 || close >= line) break;
+      i = close;
+    } else if (code === 92 && command !== "copy" && command !== "!") {
+      stop = i;
+      break;
+    }
+  }
+  // A command in the middle of a statement runs at once and leaves the statement as it is.
+  if (!sends && !fresh) tokens.addComment(at, stop);
+  else tokens.add(sends ? T.DELIMITER : T.DIRECTIVE, 0, at, stop);
+  return stop;
 }

@@ -1,28 +1,21 @@
-import {
-  C,
-  classes,
-  isDigit,
-  isSpecial,
-  isWideSpace,
-  isWordPart,
-  isWordStart,
-  onlyBlanksBefore,
-} from "./characters.ts";
+import { C, classes, isDigit, isWideSpace, isWordPart, isWordStart, onlyBlanksBefore } from "./characters.ts";
 import type { Dialect } from "./dialects/dialect.ts";
-import { directiveEnd, lineEnd } from "./directives.ts";
+import { addBackslash, directiveEnd, lineEnd } from "./directives.ts";
 import { K } from "./keywords.ts";
+import { addOperator } from "./operators.ts";
 import {
   atHoleEnd,
   batchEnd,
   copyDataEnd,
   dollarTagEnd,
   holeEnd,
+  holeWordEnd,
   isNumberWord,
   numberEnd,
   percentHoleEnd,
   stringEnd,
 } from "./token-ends.ts";
-import { Bad, Op, T, TokenList } from "./tokens.ts";
+import { Bad, endsOperand, Op, T, TokenList } from "./tokens.ts";
 import { hashStep, keywordAt } from "./words.ts";
 
 /** After this many constructs without an end the lexer stops looking for the end of further ones. */
@@ -379,7 +372,7 @@ export class Lexer {
           // backslash: a command of the client, or its terminator
           if (psql || lexical.client === "mysql") {
             if (!final && at + 2 >= length) return start;
-            const end = this.#backslash(text, at, psql, fresh);
+            const end = addBackslash(tokens, text, at, psql, fresh);
             if (!final && end === length) return start;
             if (tokens.kinds[tokens.count - 1] === T.DELIMITER) fresh = true;
             at = end;
@@ -392,7 +385,7 @@ export class Lexer {
           // {
           const end = holeEnd(text, at, false);
           if (end > 0) {
-            at = this.#holeWord(text, end);
+            at = holeWordEnd(text, end);
             tokens.add(T.HOLE, 0, start, at);
           } else tokens.add(T.LBRACE, 0, start, ++at);
           fresh = false;
@@ -405,7 +398,7 @@ export class Lexer {
           // $
           const hole = holeEnd(text, at, lexical.parenHoles);
           if (hole > 0) {
-            at = this.#holeWord(text, hole);
+            at = holeWordEnd(text, hole);
             tokens.add(T.HOLE, 0, start, at);
             fresh = false;
             continue;
@@ -465,7 +458,7 @@ export class Lexer {
           }
           const end = atHoleEnd(text, at);
           if (end > 0) {
-            at = this.#holeWord(text, end);
+            at = holeWordEnd(text, end);
             tokens.add(T.HOLE, 0, start, at);
             fresh = false;
             continue;
@@ -543,7 +536,7 @@ export class Lexer {
           if (lexical.ampersandHoles) {
             const skip = text.charCodeAt(at + 1) === 38 ? 2 : 1;
             if (isWordStart(text.charCodeAt(at + skip)) || isDigit(text.charCodeAt(at + skip))) {
-              at = this.#holeWord(text, at + skip);
+              at = holeWordEnd(text, at + skip);
               // A single dot ends the variable's name: &schema..vessel.
               if (text.charCodeAt(at) === 46 && text.charCodeAt(at + 1) === 46) at++;
               if (!final && at >= length) return start;
@@ -569,7 +562,7 @@ export class Lexer {
       }
 
       if (kind === C.OPERATOR) {
-        at = this.#operator(text, at);
+        at = addOperator(tokens, this.dialect, text, at);
         if (!final && at === length) {
           tokens.count--;
           return start;
@@ -602,21 +595,6 @@ export class Lexer {
     const end = lineEnd(text, start);
     this.tokens.add(T.BAD, why, start, Math.max(end, start + 1));
     return Math.max(end, start + 1);
-  }
-
-  /** The end of a hole that goes on as a word: `${schema}_old`. */
-  #holeWord(text: string, from: number): number {
-    let at = from;
-    while (at < text.length) {
-      const code = text.charCodeAt(at);
-      if (isWordPart(code)) at++;
-      else {
-        const end = code === 36 || code === 123 ? holeEnd(text, at, false) : 0;
-        if (end === 0) break;
-        at = end;
-      }
-    }
-    return at;
   }
 
   /** The end of a literal with a prefix letter; 0: none here; negative: never closed. */
@@ -703,238 +681,5 @@ export class Lexer {
     if (chosen === "" || !/^[ \t]/.test(rest)) return -1;
     this.delimiter = chosen;
     return end;
-  }
-
-  /** A backslash command, whose text goes to the end of the line, or a terminator such as \g. */
-  #backslash(text: string, at: number, psql: boolean, fresh: boolean): number {
-    const next = text[at + 1] ?? "";
-    if (!psql) {
-      if (next === "g" || next === "G") {
-        this.tokens.add(T.DELIMITER, 0, at, at + 2);
-        return at + 2;
-      }
-      // `\'` outside a string stands in texts that a program assembles; `\N` is NULL.
-      if (next === "N") {
-        this.tokens.add(T.WORD, K.NULL, at, at + 2);
-        return at + 2;
-      }
-      const end = lineEnd(text, at);
-      this.tokens.add(T.DIRECTIVE, 0, at, end);
-      return end;
-    }
-    if (next === "\\") return at + 2;
-    if (next === ";") {
-      this.tokens.add(T.SEMICOLON, 0, at, at + 2);
-      return at + 2;
-    }
-    let end = at + 1;
-    const line = lineEnd(text, at);
-    while (
-      end < line &&
-      (isWordPart(text.charCodeAt(end)) || text[end] === "+" || text[end] === "!" || text[end] === "?")
-    )
-      end++;
-    const command = text.slice(at + 1, end);
-    // \g and its like send the statement; so they end it.
-    const sends = /^(?:g|gx|gexec|gset|gdesc|crosstabview|watch)$/.test(command);
-    // Another command may follow on the same line: \echo … \quit
-    let stop = line;
-    for (let i = end; i < line; i++) {
-      const code = text.charCodeAt(i);
-      if (code === 39 || code === 34 || code === 96) {
-        const close = text.indexOf(text[i], i + 1);
-        if (close < 0 || close >= line) break;
-        i = close;
-      } else if (code === 92 && command !== "copy" && command !== "!") {
-        stop = i;
-        break;
-      }
-    }
-    // A command in the middle of a statement runs at once and leaves the statement as it is.
-    if (!sends && !fresh) this.tokens.addComment(at, stop);
-    else this.tokens.add(sends ? T.DELIMITER : T.DIRECTIVE, 0, at, stop);
-    return stop;
-  }
-
-  /** The longest operator at `at`; adds its token and returns its end. */
-  #operator(text: string, at: number): number {
-    if (this.dialect.lexical.freeOperators) return this.#freeOperator(text, at);
-    const code = text.charCodeAt(at);
-    const next = text.charCodeAt(at + 1);
-    let op = Op.OTHER;
-    let width = 1;
-    switch (code) {
-      case 61: // =
-        if (next === 62) [op, width] = [Op.FAT_ARROW, 2];
-        else if (next === 61) [op, width] = [Op.EQ, 2];
-        else if (next === 60 || next === 42) op = Op.EQ;
-        else op = Op.EQ;
-        break;
-      case 60: // <
-        if (next === 61 && text.charCodeAt(at + 2) === 62) [op, width] = [Op.NULL_SAFE, 3];
-        else if (next === 61) [op, width] = [Op.LE, 2];
-        else if (next === 62) [op, width] = [Op.NE, 2];
-        else if (next === 60) [op, width] = [Op.SHIFT_LEFT, 2];
-        else op = Op.LT;
-        break;
-      case 62: // >
-        if (next === 61) [op, width] = [Op.GE, 2];
-        else if (next === 62) [op, width] = [Op.SHIFT_RIGHT, 2];
-        else op = Op.GT;
-        break;
-      case 33: // !
-        if (next === 61) [op, width] = [Op.NE, 2];
-        else if (next === 60) [op, width] = [Op.GE, 2];
-        else if (next === 62) [op, width] = [Op.LE, 2];
-        else op = Op.NOT;
-        break;
-      case 94: // ^
-        if (next === 61) [op, width] = [this.dialect.id === "plsql" ? Op.NE : Op.PLUS_EQ, 2];
-        else op = Op.CARET;
-        break;
-      case 126: // ~
-        if (next === 61 && this.dialect.id === "plsql") [op, width] = [Op.NE, 2];
-        else op = Op.TILDE;
-        break;
-      case 43:
-        if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
-        else op = Op.PLUS;
-        break;
-      case 45:
-        if (next === 62) {
-          if (text.charCodeAt(at + 2) === 62) [op, width] = [Op.ARROW2, 3];
-          else [op, width] = [Op.ARROW, 2];
-        } else if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
-        else op = Op.MINUS;
-        break;
-      case 42: // *
-        if (next === 42 && this.dialect.id === "plsql") [op, width] = [Op.POWER, 2];
-        else if (next === 61 && this.dialect.id === "tsql") [op, width] = [Op.PLUS_EQ, 2];
-        else {
-          this.tokens.add(T.STAR, 0, at, at + 1);
-          return at + 1;
-        }
-        break;
-      case 47:
-        if (next === 61 && this.dialect.id === "tsql") [op, width] = [Op.PLUS_EQ, 2];
-        else op = Op.SLASH;
-        break;
-      case 37:
-        if (next === 61 && this.dialect.id === "tsql") [op, width] = [Op.PLUS_EQ, 2];
-        else op = Op.PERCENT;
-        break;
-      case 124: // |
-        if (next === 124) [op, width] = [Op.CONCAT, 2];
-        else if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
-        else op = Op.PIPE;
-        break;
-      case 38: // &
-        if (next === 38) [op, width] = [Op.AND2, 2];
-        else if (next === 61) [op, width] = [Op.PLUS_EQ, 2];
-        else op = Op.AMPERSAND;
-        break;
-      case 63:
-        op = Op.QUESTION;
-        // ?1 (sqlite)
-        while (isDigit(text.charCodeAt(at + width))) width++;
-        this.tokens.add(T.HOLE, 0, at, at + width);
-        return at + width;
-      case 64:
-        op = Op.AT;
-        break;
-      case 35:
-        op = Op.HASH;
-        break;
-      default:
-    }
-    this.tokens.add(T.OPERATOR, op, at, at + width);
-    return at + width;
-  }
-
-  /** PostgreSQL's rule for operators (manual 4.1.3): the longest run, less a trailing + or -. */
-  #freeOperator(text: string, at: number): number {
-    let end = at + 1;
-    let special = isSpecial(text.charCodeAt(at));
-    for (;;) {
-      const code = text.charCodeAt(end);
-      if (!(code < 128) || classes[code] !== C.OPERATOR) break;
-      const next = text.charCodeAt(end + 1);
-      if ((code === 45 && next === 45) || (code === 47 && next === 42)) break;
-      if (isSpecial(code)) special = true;
-      end++;
-    }
-    if (!special) {
-      while (end > at + 1) {
-        const last = text.charCodeAt(end - 1);
-        if (last !== 43 && last !== 45) break;
-        end--;
-      }
-    }
-    const op = freeOperatorMark(text, at, end);
-    if (op === Op.NONE) this.tokens.add(T.STAR, 0, at, end);
-    else this.tokens.add(T.OPERATOR, op, at, end);
-    return end;
-  }
-}
-
-/** The {@link Op} of a run of operator characters; `NONE` for a lone star. */
-function freeOperatorMark(text: string, at: number, end: number): Op {
-  const code = text.charCodeAt(at);
-  if (end - at === 1) {
-    switch (code) {
-      case 42:
-        return Op.NONE;
-      case 61:
-        return Op.EQ;
-      case 60:
-        return Op.LT;
-      case 62:
-        return Op.GT;
-      case 43:
-        return Op.PLUS;
-      case 45:
-        return Op.MINUS;
-      case 47:
-        return Op.SLASH;
-      case 37:
-        return Op.PERCENT;
-      case 94:
-        return Op.CARET;
-      case 63:
-        return Op.QUESTION;
-      default:
-        return Op.OTHER;
-    }
-  }
-  if (end - at === 2) {
-    const next = text.charCodeAt(at + 1);
-    if (code === 60 && next === 62) return Op.NE;
-    if (code === 33 && next === 61) return Op.NE;
-    if (code === 60 && next === 61) return Op.LE;
-    if (code === 62 && next === 61) return Op.GE;
-    if (code === 61 && next === 62) return Op.FAT_ARROW;
-    if (code === 124 && next === 124) return Op.CONCAT;
-    if (code === 45 && next === 62) return Op.ARROW;
-  }
-  return Op.OTHER;
-}
-
-/** Whether the last token ends an operand, so that an operator and not a hole or number follows. */
-function endsOperand(tokens: TokenList): boolean {
-  if (tokens.count === 0) return false;
-  const last = tokens.count - 1;
-  switch (tokens.kinds[last]) {
-    case T.WORD:
-      return tokens.marks[last] === K.NONE;
-    case T.QUOTED:
-    case T.STRING:
-    case T.NUMBER:
-    case T.HOLE:
-    case T.VARIABLE:
-    case T.RPAREN:
-    case T.RBRACKET:
-      return true;
-    default:
-      return false;
   }
 }

@@ -2,7 +2,7 @@ import type { Dialect, DialectId } from "./dialects/dialect.ts";
 import { dialects } from "./dialects/index.ts";
 import { readInner } from "./grammar/dynamic.ts";
 import { RIGHTS_OBJECTS, topStatement } from "./grammar/statement.ts";
-import { startsNext } from "./grammar/table.ts";
+import { startsNext } from "./grammar/statement-end.ts";
 import { K } from "./keywords.ts";
 import { Lexer, type LexerState } from "./lexer.ts";
 import { Parser, ReadingStopped } from "./parser.ts";

@@ -139,3 +139,18 @@ export function copyDataEnd(text: string, from: number): number {
     at = end;
   }
 }
+
+/** The end of a hole that goes on as a word: `${schema}_old`. */
+export function holeWordEnd(text: string, from: number): number {
+  let at = from;
+  while (at < text.length) {
+    const code = text.charCodeAt(at);
+    if (isWordPart(code)) at++;
+    else {
+      const end = code === 36 || code === 123 ? holeEnd(text, at, false) : 0;
+      if (end === 0) break;
+      at = end;
+    }
+  }
+  return at;
+}

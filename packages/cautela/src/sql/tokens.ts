@@ -1,3 +1,5 @@
+import { K } from "./keywords.ts";
+
 /** What a token is. The names of words are in `keywords.ts`, of operators in {@link Op}. */
 export const enum T {
   EOF = 0,
@@ -147,4 +149,24 @@ function grown(old: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
   const next = new Int32Array(old.length * 2);
   next.set(old);
   return next;
+}
+
+/** Whether the last token ends an operand, so that an operator and not a hole or number follows. */
+export function endsOperand(tokens: TokenList): boolean {
+  if (tokens.count === 0) return false;
+  const last = tokens.count - 1;
+  switch (tokens.kinds[last]) {
+    case T.WORD:
+      return tokens.marks[last] === K.NONE;
+    case T.QUOTED:
+    case T.STRING:
+    case T.NUMBER:
+    case T.HOLE:
+    case T.VARIABLE:
+    case T.RPAREN:
+    case T.RBRACKET:
+      return true;
+    default:
+      return false;
+  }
 }

@@ -2,9 +2,12 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
 import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../tree.ts";
+import { columnDefinition } from "./column.ts";
+import { tableConstraint } from "./constraint.ts";
 import { expression } from "./expression.ts";
+import { ifExists } from "./if-exists.ts";
 import { partitionNames } from "./objects.ts";
-import { columnDefinition, ifExists, statementBegins, tableConstraint } from "./table.ts";
+import { statementBegins } from "./statement-end.ts";
 import { typeName } from "./type.ts";
 
 /** ALTER TABLE from behind ALTER on. Actions that change neither columns nor keys are `other`. */

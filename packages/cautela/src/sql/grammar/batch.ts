@@ -2,12 +2,14 @@ import { K } from "../keywords.ts";
 import type { Parser } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
 import type { DeclareStatement, Expr, Statement } from "../tree.ts";
+import { columnDefinition } from "./column.ts";
+import { tableConstraint } from "./constraint.ts";
 import { readText } from "./dynamic.ts";
 import { expression } from "./expression.ts";
 import { conditionally, constantText, noteText } from "./known-text.ts";
 import { query } from "./query.ts";
 import { statement } from "./statement.ts";
-import { columnDefinition, skipStatement, startsNext, tableConstraint } from "./table.ts";
+import { skipStatement, startsNext } from "./statement-end.ts";
 import { typeName } from "./type.ts";
 
 // The control flow of T-SQL batches and procedures ("Control-of-Flow", Transact-SQL reference). Its

@@ -5,12 +5,13 @@ import type { CreateRoutineStatement, CreateViewStatement, Ident, Span, Statemen
 import { batchList } from "./batch.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { expression } from "./expression.ts";
+import { ifExists } from "./if-exists.ts";
 import { apart } from "./known-text.ts";
 import { blockBody, bodyStatement, declarationList, nestedRoutine } from "./procedural.ts";
 import { query } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
+import { skipStatement } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
-import { ifExists, skipStatement } from "./table.ts";
 import { typeName } from "./type.ts";
 
 /** CREATE VIEW and CREATE MATERIALIZED VIEW from behind VIEW on. */

@@ -3,9 +3,11 @@ import { type Parser, ReadingStopped } from "../parser.ts";
 import { Op, T } from "../tokens.ts";
 import type { CreateRuleStatement, CreateTypeStatement, Ident, Name, Statement } from "../tree.ts";
 import { execution } from "./change.ts";
+import { columnDefinition } from "./column.ts";
 import { expression } from "./expression.ts";
+import { ifExists } from "./if-exists.ts";
+import { skipStatement } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
-import { columnDefinition, ifExists, skipStatement } from "./table.ts";
 import { typeName } from "./type.ts";
 
 // What changes the catalog besides tables, views and routines: rules, types, synonyms, comments,

@@ -7,7 +7,7 @@ import { expression, expressions, operand } from "./expression.ts";
 import { conditionally, constantText, noteText } from "./known-text.ts";
 import { atQuery, query, queryRest, select } from "./query.ts";
 import { statement } from "./statement.ts";
-import { skipStatement } from "./table.ts";
+import { skipStatement } from "./statement-end.ts";
 import { typeName } from "./type.ts";
 
 // The procedural languages that share BEGIN … END, IF … THEN … END IF and loops: PL/pgSQL (manual,

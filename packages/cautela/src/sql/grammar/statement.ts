@@ -16,6 +16,7 @@ import { controlFlow } from "./batch.ts";
 import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
 import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
 import { readInner, reading } from "./dynamic.ts";
+import { ifExists } from "./if-exists.ts";
 import {
   alterObject,
   alterSession,
@@ -34,8 +35,9 @@ import {
 import { bodyStatement, callStatement, execute, executePrepared, prepare, setStatement } from "./procedural.ts";
 import { inner, query, withTables } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
+import { skipStatement, startsNext, statementBegins } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
-import { createIndex, createTable, ifExists, skipStatement, startsNext, statementBegins } from "./table.ts";
+import { createIndex, createTable } from "./table.ts";
 import { typeName } from "./type.ts";
 
 inner.statement = statement;

@@ -13,9 +13,7 @@ export class JetWriter extends SqlWriter {
     return RESERVED_BY_JET.has(text.toLowerCase()) ? this.quoted(text) : super.name(text);
   }
 
-  override get limits(): boolean {
-    return false;
-  }
+  override readonly limits = false;
 
   override commits(): boolean {
     return true;
@@ -25,9 +23,7 @@ export class JetWriter extends SqlWriter {
     return null;
   }
 
-  override get hasWith(): boolean {
-    return false;
-  }
+  override readonly hasWith = false;
 
   override copyProblem({ columns }: Table): string | null {
     const held = columns.find(({ type }) => /^(?:attachment|complex)/.test(type));
@@ -57,15 +53,8 @@ export class JetWriter extends SqlWriter {
     return `${head}SELECT ${list}\nINTO ${into}\n${rest}`;
   }
 
-  override image(name: string, table: Table, _only: boolean, columns: readonly string[] | null) {
-    const own = this.name(name);
-    const list = columns ? this.columns("t", table, columns) : "t.*";
-    return {
-      name: own,
-      before: [],
-      take: [this.copy(own, list, `FROM ${this.table(table)} AS t`)],
-      drop: [`DROP TABLE ${own}`],
-    };
+  protected override scratch(name: string, list: string, rest: string): string {
+    return this.copy(name, list, rest);
   }
 
   override updatable(table: Table): string[] {

@@ -10,9 +10,7 @@ const TEXT = /^(?:varchar|char|text|tinytext|mediumtext|longtext|enum|set|json|n
  * becomes of the rows; keys are checked row by row, so those that form a circle are not checked meanwhile.
  */
 export class MysqlWriter extends SqlWriter {
-  override get renamesTogether(): boolean {
-    return true;
-  }
+  override readonly renamesTogether = true;
 
   override quoted(text: string): string {
     return `\`${text.replaceAll("`", "``")}\``;
@@ -22,17 +20,11 @@ export class MysqlWriter extends SqlWriter {
     return "";
   }
 
-  override get recreatesTriggers(): boolean {
-    return true;
-  }
+  override readonly recreatesTriggers = true;
 
-  override get cascadesAtOnce(): boolean {
-    return true;
-  }
+  override readonly cascadesAtOnce = true;
 
-  override get assignsInOrder(): boolean {
-    return true;
-  }
+  override readonly assignsInOrder = true;
 
   override commits(sql: string): boolean {
     return /^(?:alter|create|drop|rename|call|begin)\b/i.test(sql);
@@ -55,16 +47,11 @@ export class MysqlWriter extends SqlWriter {
     return `CAST(${value} AS DECIMAL${column.typeArgs.length > 0 ? `(${column.typeArgs.join(", ")})` : ""})`;
   }
 
-  override image(name: string, table: Table, _only: boolean, columns: readonly string[] | null) {
-    const own = this.name(name);
-    const list = columns ? this.columns("t", table, columns) : "t.*";
-    return {
-      name: own,
-      before: [],
-      // A temporary table does not commit what is open.
-      take: [`CREATE TEMPORARY TABLE ${own} AS\nSELECT ${list}\nFROM ${this.table(table)} AS t`],
-      drop: [`DROP TEMPORARY TABLE ${own}`],
-    };
+  // A temporary table does not commit what is open.
+  protected override readonly scratchDropped = "TEMPORARY TABLE";
+
+  protected override scratch(name: string, list: string, rest: string): string {
+    return `CREATE TEMPORARY TABLE ${name} AS\nSELECT ${list}\n${rest}`;
   }
 
   protected override inserting(table: Table, insert: string): string[] {
@@ -183,13 +170,9 @@ export class MariadbWriter extends MysqlWriter {
     return "bare" as const;
   }
 
-  override get countsChanged(): boolean {
-    return true;
-  }
+  override readonly countsChanged = true;
 
-  override get countsAllTargets(): boolean {
-    return true;
-  }
+  override readonly countsAllTargets = true;
 
   protected override whatever(steps: readonly string[]): string[] {
     return [this.handled(steps, "BEGIN NOT ATOMIC")];

@@ -7,13 +7,9 @@ const INCOMPARABLE = /^(?:long|bfile|xmltype|json|sdo_geometry|anydata)/;
 
 /** Oracle, after the SQL Language Reference. DDL commits, so what is filled in the middle of a change is made before. */
 export class PlsqlWriter extends SqlWriter {
-  override get cascadesAtOnce(): boolean {
-    return true;
-  }
+  override readonly cascadesAtOnce = true;
 
-  override get limits(): boolean {
-    return false;
-  }
+  override readonly limits = false;
 
   override get client(): readonly string[] {
     return ["WHENEVER SQLERROR EXIT FAILURE ROLLBACK"];

@@ -40,29 +40,12 @@ export class PostgresqlWriter extends SqlWriter {
     return `CAST(${value} AS ${column.type}${args})`;
   }
 
-  override image(name: string, table: Table, only: boolean, columns: readonly string[] | null) {
-    const list = columns ? this.columns("t", table, columns) : "t.*";
-    const own = this.name(name);
-    return {
-      name: own,
-      before: [],
-      take: [`CREATE TEMP TABLE ${own} AS\nSELECT ${list}\nFROM ${this.from(table, only)} AS t`],
-      drop: [`DROP TABLE ${own}`],
-    };
-  }
-
   override updatable(table: Table): string[] {
     return this.writable(table).filter((name) => table.columns.find((one) => one.name === name)?.identity !== "always");
   }
 
   protected override overriding(table: Table): string {
     return table.columns.some(({ identity }) => identity === "always") ? "\nOVERRIDING SYSTEM VALUE" : "";
-  }
-
-  override setBack(kept: Kept, columns: readonly string[]): string {
-    const { table, only, copy } = kept;
-    const sets = columns.map((one) => `${this.column(table, one)} = b.${this.column(table, one)}`);
-    return `UPDATE ${this.from(table, only)} AS t\nSET ${sets.join(",\n    ")}\nFROM ${copy} AS b\nWHERE ${this.matchKept("t", kept)}${this.andDiffers("t", kept, columns)}`;
   }
 
   override restoring({ kept, added, triggers, circles }: PutBack, steps: readonly string[]): Restoring {

@@ -1,5 +1,5 @@
 import type { Column, Table } from "../../catalog/model.ts";
-import type { Kept, PutBack } from "../kept.ts";
+import type { PutBack } from "../kept.ts";
 import type { Phase, PhaseFrame } from "../rehearsal.ts";
 import { type Assertion, type Restoring, SqlWriter } from "./writer.ts";
 
@@ -9,21 +9,15 @@ export class SqliteWriter extends SqlWriter {
     return [".bail on"];
   }
 
-  override get cascadesAtOnce(): boolean {
-    return true;
-  }
+  override readonly cascadesAtOnce = true;
 
-  override get recreatesTriggers(): boolean {
-    return true;
-  }
+  override readonly recreatesTriggers = true;
 
   override get valuesQuery() {
     return "derived" as const;
   }
 
-  override get keysFollowNames(): boolean {
-    return true;
-  }
+  override readonly keysFollowNames = true;
 
   /**
    * Dropping a table deletes its rows first, with all that their keys do (SQLite manual, "DROP TABLE"); within a transaction
@@ -45,24 +39,6 @@ export class SqliteWriter extends SqlWriter {
 
   override contentDiffers(a: string, b: string, _column: Column): string {
     return `${a} IS NOT ${b} COLLATE BINARY`;
-  }
-
-  override image(name: string, table: Table, _only: boolean, columns: readonly string[] | null) {
-    const own = this.name(name);
-    const list = columns ? this.columns("t", table, columns) : "t.*";
-    return {
-      name: own,
-      before: [],
-      take: [`CREATE TEMP TABLE ${own} AS\nSELECT ${list}\nFROM ${this.table(table)} AS t`],
-      drop: [`DROP TABLE ${own}`],
-    };
-  }
-
-  override setBack(kept: Kept, columns: readonly string[]): string {
-    const { table, copy } = kept;
-    const target = this.table(table);
-    const sets = columns.map((one) => `${this.column(table, one)} = b.${this.column(table, one)}`);
-    return `UPDATE ${target} AS t\nSET ${sets.join(",\n    ")}\nFROM ${copy} AS b\nWHERE ${this.matchKept("t", kept)}${this.andDiffers("t", kept, columns)}`;
   }
 
   override restoring({ triggers, circles }: PutBack, steps: readonly string[]): Restoring {

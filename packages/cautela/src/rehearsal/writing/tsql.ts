@@ -10,13 +10,9 @@ export class TsqlWriter extends SqlWriter {
     return `[${text.replaceAll("]", "]]")}]`;
   }
 
-  override get headFirst(): boolean {
-    return true;
-  }
+  override readonly headFirst = true;
 
-  override get limits(): boolean {
-    return false;
-  }
+  override readonly limits = false;
 
   override get client(): readonly string[] {
     return ["SET XACT_ABORT ON;"];
@@ -71,15 +67,12 @@ export class TsqlWriter extends SqlWriter {
     return this.copied(table, alias);
   }
 
-  override image(name: string, table: Table, _only: boolean, columns: readonly string[] | null) {
-    const own = `#${name}`;
-    const list = columns ? this.columns("t", table, columns) : this.copied(table, "t");
-    return {
-      name: this.quoted(own),
-      before: [],
-      take: [`SELECT ${list}\nINTO ${this.quoted(own)}\nFROM ${this.table(table)} AS t`],
-      drop: [`DROP TABLE ${this.quoted(own)}`],
-    };
+  protected override scratchName(name: string): string {
+    return this.quoted(`#${name}`);
+  }
+
+  protected override scratch(name: string, list: string, rest: string): string {
+    return `SELECT ${list}\nINTO ${name}\n${rest}`;
   }
 
   override writable(table: Table): string[] {
@@ -124,9 +117,7 @@ export class TsqlWriter extends SqlWriter {
     return { statements: [...off, ...steps, ...on], transactional: true };
   }
 
-  override get bareDefinitions(): boolean {
-    return false;
-  }
+  override readonly bareDefinitions = false;
 
   override get addColumn(): string {
     return "";

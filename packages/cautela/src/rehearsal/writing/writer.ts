@@ -112,9 +112,7 @@ export abstract class SqlWriter {
   }
 
   /** Whether an UPDATE assigns from left to right, each value seeing those before it. */
-  get assignsInOrder(): boolean {
-    return false;
-  }
+  readonly assignsInOrder: boolean = false;
 
   /** Whether two values differ, NULLs taken for equal. */
   differs(a: string, b: string): string {
@@ -150,9 +148,7 @@ export abstract class SqlWriter {
   // ------------------------------------------------------------ queries
 
   /** Whether a query ends in LIMIT here. */
-  get limits(): boolean {
-    return true;
-  }
+  readonly limits: boolean = true;
 
   /** How rows of VALUES are read as a query: as a derived table, by themselves, or not at all. */
   get valuesQuery(): "derived" | "bare" | null {
@@ -160,9 +156,7 @@ export abstract class SqlWriter {
   }
 
   /** Whether a query may begin with WITH. */
-  get hasWith(): boolean {
-    return true;
-  }
+  readonly hasWith: boolean = true;
 
   /** A count under a name; `rest` is the query from FROM on. A capped one stops after the number that was asked for. */
   count(name: string, rest: string, capped: boolean): string {
@@ -194,9 +188,7 @@ export abstract class SqlWriter {
   }
 
   /** Whether WITH stands before INSERT, and not before its SELECT. */
-  get headFirst(): boolean {
-    return false;
-  }
+  readonly headFirst: boolean = false;
 
   /** Why a table cannot be copied by a query; null: it can. */
   copyProblem(_table: Table): string | null {
@@ -204,9 +196,7 @@ export abstract class SqlWriter {
   }
 
   /** Whether a restore drops triggers and creates them again, for want of a way to switch them off. */
-  get recreatesTriggers(): boolean {
-    return false;
-  }
+  readonly recreatesTriggers: boolean = false;
 
   /** The columns of a table one by one, as a copy takes them that is filled later. */
   copiedColumns(table: Table, alias: string): string {
@@ -224,7 +214,7 @@ export abstract class SqlWriter {
   }
 
   /** An image of a table as it is at a point of the script: what is run before the script, there, and after the change. */
-  abstract image(
+  image(
     name: string,
     table: Table,
     only: boolean,
@@ -234,7 +224,28 @@ export abstract class SqlWriter {
     take: string[];
     drop: string[];
     name: string;
-  };
+  } {
+    const own = this.scratchName(name);
+    const list = columns ? this.columns("t", table, columns) : this.copied(table, "t");
+    return {
+      name: own,
+      before: [],
+      take: [this.scratch(own, list, `FROM ${this.from(table, only)} AS t`)],
+      drop: [`DROP ${this.scratchDropped} ${own}`],
+    };
+  }
+
+  /** What DROP calls a table that lasts for the session. */
+  protected readonly scratchDropped: string = "TABLE";
+
+  protected scratchName(name: string): string {
+    return this.name(name);
+  }
+
+  /** Fills a table that lasts for the session. */
+  protected scratch(name: string, list: string, rest: string): string {
+    return `CREATE TEMP TABLE ${name} AS\nSELECT ${list}\n${rest}`;
+  }
 
   /** Columns that take part in a copy back: not those that the engine computes. */
   writable(table: Table): string[] {
@@ -272,7 +283,11 @@ export abstract class SqlWriter {
   }
 
   /** Gives columns their values from a copy back, for the rows that it holds and that differ. */
-  abstract setBack(kept: Kept, columns: readonly string[]): string;
+  setBack(kept: Kept, columns: readonly string[]): string {
+    const { table, only, copy } = kept;
+    const sets = columns.map((one) => `${this.column(table, one)} = b.${this.column(table, one)}`);
+    return `UPDATE ${this.from(table, only)} AS t\nSET ${sets.join(",\n    ")}\nFROM ${copy} AS b\nWHERE ${this.matchKept("t", kept)}${this.andDiffers("t", kept, columns)}`;
+  }
 
   /** `alias.key = b.key`, with the key's new values where the change has given it others. */
   protected matchKept(alias: string, { table, key, newKey }: Kept): string {
@@ -327,19 +342,13 @@ export abstract class SqlWriter {
   spelled: (schema: string, name: string) => Pick<Table, "schema" | "name" | "written"> | undefined = () => undefined;
 
   /** Whether RENAME TABLE gives several tables their names in one step. */
-  get renamesTogether(): boolean {
-    return false;
-  }
+  readonly renamesTogether: boolean = false;
 
   /** Whether foreign keys that refer to a table by its name follow a rename, even one that frees the name of another. */
-  get keysFollowNames(): boolean {
-    return false;
-  }
+  readonly keysFollowNames: boolean = false;
 
   /** Whether CREATE VIEW and the like may stand among other statements. */
-  get bareDefinitions(): boolean {
-    return true;
-  }
+  readonly bareDefinitions: boolean = true;
 
   /** `IF EXISTS ` where the engine takes it: a restore tolerates what has never come about. */
   get ifThere(): string {
@@ -428,19 +437,13 @@ export abstract class SqlWriter {
   }
 
   /** Whether the assertion counts the rows whose values really change, and not those that are met. */
-  get countsChanged(): boolean {
-    return false;
-  }
+  readonly countsChanged: boolean = false;
 
   /** Whether cascades take rows away while the statement still runs, and not when it has ended. */
-  get cascadesAtOnce(): boolean {
-    return false;
-  }
+  readonly cascadesAtOnce: boolean = false;
 
   /** Whether the assertion counts the rows of all targets of one statement. */
-  get countsAllTargets(): boolean {
-    return false;
-  }
+  readonly countsAllTargets: boolean = false;
 
   /** Whether a statement of a restore commits what is open. */
   commits(_sql: string): boolean {

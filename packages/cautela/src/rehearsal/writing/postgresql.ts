@@ -1,6 +1,6 @@
 import { keyParts } from "../../catalog/catalog.ts";
 import type { CatalogObject, Column, Table, Trigger } from "../../catalog/model.ts";
-import type { Circle, Kept, PutBack } from "../kept.ts";
+import type { Circle, PutBack } from "../kept.ts";
 import { type Assertion, byTable, type Restoring, SqlWriter } from "./writer.ts";
 
 /** Types without an equality of their own, or one that compares areas. */

@@ -41,8 +41,8 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   const head: string[] = [];
   let changes = false;
   for (const step of scriptSteps(review)) {
-    const sheet = sheetOf(step, context);
     const ended = review.read[step.statement.index]?.terminator === "batch";
+    const sheet = sheetOf(step, context, review.read[step.statement.index]?.terminator !== "");
     if (!sheet) {
       if (ended && sheets.length > 0) sheets[sheets.length - 1].endsBatch = true;
       continue;
@@ -84,7 +84,8 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets: whole, frames };
 }
 
-function sheetOf(step: ScriptStep, context: SheetContext): RehearsalSheet | null {
+/** `sends`: something stands behind the statement that makes a client program run it. */
+function sheetOf(step: ScriptStep, context: SheetContext, sends: boolean): RehearsalSheet | null {
   switch (step.does) {
     case "rows":
       return changeSheet(step, context);
@@ -94,8 +95,8 @@ function sheetOf(step: ScriptStep, context: SheetContext): RehearsalSheet | null
       const { tree } = step.source;
       // A look of the author's own is no part of the change.
       if (tree.kind === "select" && !takesInto(tree)) return null;
-      // Delimiters are set where they are needed.
-      if (tree.kind === "directive" && /^delimiter\b/i.test(step.source.text)) return null;
+      // Delimiters and what sends a batch are set where they are needed.
+      if (tree.kind === "directive" && (sends || /^delimiter\b/i.test(step.source.text))) return null;
       const sheet = new Sheet(step, context.writer, context.alone);
       if (tree.kind === "unread") sheet.reason("it could not be read, so nothing is kept of what it may change");
       sheet.add("change", "script", "As the script has it", step.source.text);

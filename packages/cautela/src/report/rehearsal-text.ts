@@ -1,5 +1,7 @@
 import { PHASES, type Phase, type Rehearsal, type RehearsalSheet } from "../rehearsal/rehearsal.ts";
+import { sqlWriter } from "../rehearsal/writing/index.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
+import { dialects } from "../sql/dialects/index.ts";
 import { escapedMarkdown, fence } from "./markdown-text.ts";
 import { inOneLine } from "./visible.ts";
 
@@ -10,23 +12,9 @@ const HEADINGS: Record<Phase, string> = {
   restore: "RESTORE: only if the result is wrong",
 };
 
-/** What ends a statement where its text holds semicolons of its own. */
-const WHOLE: Partial<Record<DialectId, { holds: RegExp; write(sql: string): string }>> = {
-  mysql: { holds: /;/, write: (sql) => `DELIMITER //\n${sql}//\nDELIMITER ;` },
-  mariadb: { holds: /;/, write: (sql) => `DELIMITER //\n${sql}//\nDELIMITER ;` },
-  plsql: {
-    holds:
-      /^\s*(?:declare|begin|create\s+(?:or\s+replace\s+)?(?:(?:non)?editionable\s+)?(?:function|procedure|trigger|package|type))\b/i,
-    write: (sql) => `${sql.replace(/;?\s*$/, ";")}\n/`,
-  },
-};
-
 /** A query of a rehearsal as a client program takes it, with what ends it. */
 export function terminated(sql: string, dialect: DialectId): string {
-  const whole = WHOLE[dialect];
-  if (/^\s*[\\.]/.test(sql) || /^\s*(?:whenever|set\s+(?:define|serveroutput))\b/i.test(sql)) return sql;
-  if (whole?.holds.test(sql)) return whole.write(sql);
-  return /;\s*$/.test(sql) ? sql : `${sql};`;
+  return sqlWriter(dialects[dialect], null).terminated(sql);
 }
 
 /** One phase of a rehearsal as a file that can be run, with headings; null where it holds nothing. */
@@ -36,10 +24,11 @@ export function rehearsalPhase(rehearsal: Rehearsal, phase: Phase): string | nul
   const parts = sheets.map((sheet) => sheetPhase(sheet, phase, rehearsal)).filter((part) => part !== null);
   if (parts.length === 0) return null;
   const { dialect, frames, path } = rehearsal;
+  const { batchEnd } = sqlWriter(dialects[dialect], null);
   const { client, head, foot } = frames[phase];
   const above = [...client, ...head.map((sql) => terminated(sql, dialect))];
   // What follows may have to stand first in its batch.
-  if (dialect === "tsql" && above.length > 0) above.push("GO");
+  if (batchEnd !== null && above.length > 0) above.push(batchEnd);
   return [
     `-- ${HEADINGS[phase]}${path === "" ? "" : ` (${inOneLine(path)})`}\n`,
     ...(above.length > 0 ? [`${above.join("\n")}\n`] : []),
@@ -62,7 +51,8 @@ function sheetPhase(sheet: RehearsalSheet, phase: Phase, { dialect }: Rehearsal)
     if (title !== "") lines.push("", `-- ${inOneLine(title)}`);
     lines.push(terminated(sql, dialect));
   }
-  if (phase === "change" && sheet.endsBatch) lines.push("GO");
+  const { batchEnd } = sqlWriter(dialects[dialect], null);
+  if (phase === "change" && sheet.endsBatch && batchEnd !== null) lines.push(batchEnd);
   return `${lines.join("\n")}\n`;
 }
 

@@ -12,6 +12,10 @@ const TEXT = /^(?:varchar|char|text|tinytext|mediumtext|longtext|enum|set|json|n
 export class MysqlWriter extends SqlWriter {
   override readonly renamesTogether = true;
 
+  protected override whole(sql: string): string | null {
+    return sql.includes(";") ? `DELIMITER //\n${sql}//\nDELIMITER ;` : null;
+  }
+
   override quoted(text: string): string {
     return `\`${text.replaceAll("`", "``")}\``;
   }

@@ -6,7 +6,15 @@ import { type Assertion, type Restoring, SqlWriter } from "./writer.ts";
 const INCOMPARABLE = /^(?:long|bfile|xmltype|json|sdo_geometry|anydata)/;
 
 /** Oracle, after the SQL Language Reference. DDL commits, so what is filled in the middle of a change is made before. */
+/** What SQL*Plus runs at a line with a slash, and not at a semicolon. */
+const CODE =
+  /^\s*(?:declare|begin|create\s+(?:or\s+replace\s+)?(?:(?:non)?editionable\s+)?(?:function|procedure|trigger|package|type))\b/i;
+
 export class PlsqlWriter extends SqlWriter {
+  protected override whole(sql: string): string | null {
+    return CODE.test(sql) ? `${sql.replace(/;?\s*$/, ";")}\n/` : null;
+  }
+
   override readonly cascadesAtOnce = true;
 
   override readonly limits = false;

@@ -6,6 +6,8 @@ const CHARACTERS = /^(?:n?varchar|n?char|sysname)/;
 
 /** T-SQL, after the Transact-SQL reference. */
 export class TsqlWriter extends SqlWriter {
+  override readonly batchEnd = "GO";
+
   override quoted(text: string): string {
     return `[${text.replaceAll("]", "]]")}]`;
   }

@@ -1,5 +1,6 @@
 import type { CatalogObject, Column, Table, Trigger } from "../../catalog/model.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { directiveEnd } from "../../sql/directives.ts";
 import { WORDS } from "../../sql/keywords.ts";
 import type { Added, Kept, OwnTrigger, PutBack } from "../kept.ts";
 import type { Phase, PhaseFrame } from "../rehearsal.ts";
@@ -453,6 +454,26 @@ export abstract class SqlWriter {
   /** Begins and ends a transaction. */
   get transaction(): { begin: string; commit: string } | null {
     return { begin: "BEGIN", commit: "COMMIT" };
+  }
+
+  /** The line by which a client program sends what stands above it; null: none is needed between statements. */
+  readonly batchEnd: string | null = null;
+
+  /** A statement as a client program takes it, with what ends it. */
+  terminated(sql: string): string {
+    if (this.#isForClient(sql)) return sql;
+    return this.whole(sql) ?? (/;\s*$/.test(sql) ? sql : `${sql};`);
+  }
+
+  /** A line for the client program, which nothing ends. */
+  #isForClient(sql: string): boolean {
+    const line = sql.trim();
+    return line.startsWith("\\") || directiveEnd(line, 0, this.dialect.lexical.client) === line.length;
+  }
+
+  /** A statement that holds semicolons of its own, with what ends it then; null: it is ended by one. */
+  protected whole(_sql: string): string | null {
+    return null;
   }
 
   /** Lines that make a client program stop at the first error. */

@@ -12,9 +12,16 @@ interface Written {
   meanwhile: string;
 }
 
+/** The schema of a dialect and its scripts, those that every engine takes included. */
 function walksOf(dialect: string): { ddl: string; scripts: Written[] } {
-  const text = readFileSync(new URL(`walks/${dialect}.sql`, import.meta.url), "utf8");
-  const [head, ...parts] = text.split(/^-- script: /m);
+  const read = (name: string) => readFileSync(new URL(`walks/${name}.sql`, import.meta.url), "utf8");
+  const [head, ...own] = read(dialect).split(/^-- script: /m);
+  const parts = [
+    ...own,
+    ...read("common")
+      .split(/^-- script: /m)
+      .slice(1),
+  ];
   const scripts = parts.map((part) => {
     const end = part.indexOf("\n");
     const [name, flags = ""] = part.slice(0, end).split(" | ");

@@ -1,6 +1,7 @@
 import type { DialectId } from "cautela";
 
-// Random schemas with keys, cascades, self-references, triggers and awkward names, their rows, and scripts that change them.
+// Random schemas with keys, cascades, self-references, partitions, heirs, triggers and awkward names, their rows, and scripts
+// that change them.
 
 /** Numbers from a seed: the same at every run. */
 export class Chance {
@@ -128,7 +129,7 @@ class Drawing {
           0,
           `doubled integer GENERATED ALWAYS AS (n * 2) ${this.#dialect === "sqlite" && chance.yes(0.5) ? "VIRTUAL" : "STORED"}`,
         );
-      parts.push(`CREATE TABLE ${this.#q(name)} (${lines.join(", ")});`);
+      parts.push(...this.#created(table, lines, i === count - 1));
     }
     parts.push(
       "CREATE TABLE change_log (line_id integer PRIMARY KEY, what varchar(40));".replace(
@@ -143,6 +144,33 @@ class Drawing {
     for (const table of this.#tables) parts.push(...this.#rows(table));
     for (const table of this.#tables) parts.push(...this.#triggers(table));
     return [...parts, ...this.#late].join("\n");
+  }
+
+  /** The table, in parts or with an heir where the engine has such. */
+  #created(table: Drawn, lines: readonly string[], last: boolean): string[] {
+    const chance = this.#chance;
+    const name = this.#q(table.name);
+    const plain = `CREATE TABLE ${name} (${lines.join(", ")})`;
+    const divided = table.key.length === 1 && table.unique === null && chance.yes(0.2);
+    if (this.#dialect === "mariadb")
+      return [
+        divided && last && table.references.length === 0
+          ? `${plain} PARTITION BY HASH (id) PARTITIONS 2;`
+          : `${plain};`,
+      ];
+    if (this.#dialect !== "postgresql") return [`${plain};`];
+    const other = (what: string) => this.#q(`${table.name} ${what}`);
+    if (divided)
+      return [
+        `${plain} PARTITION BY RANGE (id);`,
+        `CREATE TABLE ${other("low")} PARTITION OF ${name} FOR VALUES FROM (MINVALUE) TO (4);`,
+        `CREATE TABLE ${other("high")} PARTITION OF ${name} FOR VALUES FROM (4) TO (MAXVALUE);`,
+      ];
+    if (table.key.length !== 1 || table.unique !== null || !chance.yes(0.1)) return [`${plain};`];
+    this.#late.push(
+      `INSERT INTO ${other("heir")} (id, n, t, extra) VALUES (51, 2, 'ash', 'x'), (52, NULL, 'elm ', 'y');`,
+    );
+    return [`${plain};`, `CREATE TABLE ${other("heir")} (extra text, PRIMARY KEY (id)) INHERITS (${name});`];
   }
 
   #numbered(): string {

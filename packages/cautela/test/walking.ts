@@ -71,7 +71,8 @@ export function walk(client: Client, ddl: string, script: string, meanwhile = ""
     }
     const message = client.run(text);
     if (message !== null) {
-      failed = { phase, message };
+      // The restore of a change that has failed may find nothing to undo.
+      failed ??= { phase, message };
       if (phase !== "change") break;
     }
     if (phase === "change") changed = { structure: before.structure, ...client.state(CHANGES_STRUCTURE.test(script)) };

@@ -40,6 +40,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   const sheets: RehearsalSheet[] = [];
   const head: string[] = [];
   let changes = false;
+  let undoesStructure = false;
   for (const step of scriptSteps(review)) {
     const ended = review.read[step.statement.index]?.terminator === "batch";
     const sheet = sheetOf(step, context, review.read[step.statement.index]?.terminator !== "");
@@ -69,6 +70,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
     const earlier = sheet.dependsOn ?? sheet.countDependsOn;
     if (context.alone && earlier !== null)
       sheet.reasons.unshift(`this holds once line ${earlier} has run, on which its rows depend`);
+    undoesStructure ||= step.does === "structure" && sheet.queries.some(({ phase }) => phase === "restore");
     sheets.push(sheet);
   }
   const whole = changes ? sheets : [];
@@ -81,6 +83,11 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   const frames = {} as Record<Phase, PhaseFrame>;
   for (const phase of PHASES)
     frames[phase] = writer.frame(phase, transactional, phase === "change" && !context.alone ? [] : head, structure);
+  if (undoesStructure && !context.alone)
+    frames.restore = {
+      ...frames.restore,
+      note: "If the change stopped on the way, leave out what undoes lines that have not run",
+    };
   return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets: whole, frames };
 }
 

@@ -25,12 +25,13 @@ export function rehearsalPhase(rehearsal: Rehearsal, phase: Phase): string | nul
   if (parts.length === 0) return null;
   const { dialect, frames, path } = rehearsal;
   const { batchEnd } = sqlWriter(dialects[dialect], null);
-  const { client, head, foot } = frames[phase];
+  const { note, client, head, foot } = frames[phase];
   const above = [...client, ...head.map((sql) => terminated(sql, dialect))];
   // What follows may have to stand first in its batch.
   if (batchEnd !== null && above.length > 0) above.push(batchEnd);
   return [
     `-- ${HEADINGS[phase]}${path === "" ? "" : ` (${inOneLine(path)})`}\n`,
+    ...(note !== null ? [`-- ${note}\n`] : []),
     ...(above.length > 0 ? [`${above.join("\n")}\n`] : []),
     ...parts,
     ...(foot.length > 0 ? [`${foot.map((sql) => terminated(sql, dialect)).join("\n")}\n`] : []),

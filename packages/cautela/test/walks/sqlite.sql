@@ -110,7 +110,7 @@ DROP TABLE orchard;
 ALTER TABLE orchard_new RENAME TO orchard;
 COMMIT;
 PRAGMA foreign_keys = ON;
--- script: a table is not made again after all | changes nothing, fails in restore
+-- script: a table is not made again after all | changes nothing, fails in change
 PRAGMA foreign_keys = OFF;
 BEGIN;
 CREATE TABLE orchard_new (orchard_id integer PRIMARY KEY, grower_id integer, name text, trees integer CHECK (trees > 9999));

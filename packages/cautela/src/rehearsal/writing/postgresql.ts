@@ -11,6 +11,8 @@ const EXACT = /^(?:integer|bigint|smallint|text|character varying|varchar|date|t
 
 /** PostgreSQL: triggers are switched off within the transaction, keys that form a circle are deferred within it. */
 export class PostgresqlWriter extends SqlWriter {
+  protected override readonly renameIfThere = "IF EXISTS ";
+
   override get client(): readonly string[] {
     return ["\\set ON_ERROR_STOP on"];
   }

@@ -370,8 +370,11 @@ export abstract class SqlWriter {
     return null;
   }
 
+  /** `IF EXISTS ` where a rename takes it. */
+  protected readonly renameIfThere: string = "";
+
   renameTable(from: Table, to: Table): string {
-    return `ALTER TABLE ${this.table(from)} RENAME TO ${this.name(to.written?.[to.written.length - 1] ?? to.name)}`;
+    return `ALTER TABLE ${this.renameIfThere}${this.table(from)} RENAME TO ${this.name(to.written?.[to.written.length - 1] ?? to.name)}`;
   }
 
   renameColumn(table: Table, from: string, to: string): string {
@@ -485,6 +488,7 @@ export abstract class SqlWriter {
   frame(phase: Phase, transactional: boolean, head: readonly string[], _structure = false): PhaseFrame {
     const around = phase === "restore" && transactional ? this.transaction : null;
     return {
+      note: null,
       client: this.client,
       head: around && around.begin !== "" ? [...head, around.begin] : head,
       foot: around ? [around.commit] : [],

@@ -61,6 +61,16 @@ export function asserted(
     sheet.reason("a placeholder has to be filled in first, so the number of rows is not asserted");
     return null;
   }
+  if (
+    targets.some(
+      ({ table, filter, values }) =>
+        (filter?.writes && !(table && copies.has(table))) ||
+        (values !== null && writer.countsChanged && tree.kind === "update"),
+    )
+  ) {
+    sheet.reason("counting beforehand may write, so the number of rows is not asserted");
+    return null;
+  }
   const counts: string[] = [];
   for (const target of targets) {
     const copy = target.table && copies.get(target.table);

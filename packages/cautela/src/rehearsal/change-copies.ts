@@ -7,7 +7,6 @@ import { type Cascade, directCascade } from "./change-cascades.ts";
 import { type Image, takeImages } from "./change-images.ts";
 import { inherited, isDefault, overwrites, sameTable, type Target } from "./change-target.ts";
 import { onKeys } from "./change-text.ts";
-import { harmOf } from "./harmless.ts";
 import { type Added, type Kept, keyOf } from "./kept.ts";
 import { where } from "./looks.ts";
 import { inOneLine } from "./own-copies.ts";
@@ -151,12 +150,12 @@ export class ChangeCopies {
   }
 
   /** The rows that the filter meets are all that changes in the table, and they can be copied by it. */
-  #plainTarget({ text, table, change }: Target, own: Written): boolean {
+  #plainTarget({ text, table, change, filter }: Target, own: Written): boolean {
     const { catalog, fired } = this.#step;
     if (!table || !catalog) return false;
     if (own.ways > 1 || inherited(catalog.childrenOf(tableKey(table.schema, table.name)))) return false;
     // A filter that may write is not run to copy by it.
-    if (harmOf(`${text.head}SELECT 1 FROM ${text.from}${where(text)}`, catalog)?.writes) return false;
+    if (filter?.writes) return false;
     const again = fired.some(({ ripple }) =>
       ripple.nodes.some(({ id, relation, written }) => id !== 0 && written && sameTable(relation, table)),
     );
@@ -172,9 +171,9 @@ export class ChangeCopies {
   }
 
   /** The new values of a key that the change rewrites, where a copy can hold them beside the old ones. */
-  #newKey({ table, text }: Target): ReadonlyMap<string, string> | null {
+  #newKey({ table, text, values }: Target): ReadonlyMap<string, string> | null {
     const key = table && keyOf(table);
-    if (!key || text.joined || text.unsettled || text.movingValue) return null;
+    if (!key || text.joined || text.unsettled || text.movingValue || values !== null) return null;
     const tidied = this.#step.written.find((one) => one.table === table)?.tidied;
     const rewrites = tidied === null || key.some((one) => tidied?.has(one));
     const taken = new Set(table.columns.map(({ name }) => name.toLowerCase()));

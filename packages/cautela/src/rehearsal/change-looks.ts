@@ -1,15 +1,14 @@
 import { shownName } from "../catalog/model.ts";
-import { isDefault, keyOfTarget, type Target, viewed } from "./change-target.ts";
-import type { ChangeText } from "./change-text.ts";
+import { keyOfTarget, type Target, viewed } from "./change-target.ts";
 import { harmOf } from "./harmless.ts";
 import { insertLooks } from "./insert-looks.ts";
-import { arithmetic, count, figures, preview, rows, where } from "./looks.ts";
+import { arithmetic, count, figures, preview, rows } from "./looks.ts";
 import type { ScriptStep } from "./script-steps.ts";
 import type { Sheet } from "./sheet.ts";
 
 /** What is looked at before a change: the count, old and new values, control figures. */
 export function changeLooks(step: ScriptStep, sheet: Sheet, targets: readonly Target[]): void {
-  const { source, catalog, written } = step;
+  const { source, written } = step;
   const { tree } = source;
   if (tree.kind === "insert") lookAtInsert(step, sheet);
   if (tree.kind === "merge")
@@ -23,10 +22,9 @@ export function changeLooks(step: ScriptStep, sheet: Sheet, targets: readonly Ta
         `SELECT COUNT(*) AS rows_touched\nFROM ${sheet.writer.table(table)}`,
       );
   for (const target of targets) {
-    const { text, table, change } = target;
+    const { text, table, change, filter, values } = target;
     if (targets.length > 1 && table) sheet.titled(shownName(table));
     const key = keyOfTarget(step, target);
-    const filter = catalog ? harmOf(`${text.head}SELECT 1 FROM ${text.from}${where(text)}`, catalog) : null;
     if (filter?.writes) {
       sheet.reason(`${filter.why}, so no query was written that would call it beforehand`);
       continue;
@@ -38,7 +36,7 @@ export function changeLooks(step: ScriptStep, sheet: Sheet, targets: readonly Ta
           ? "its filter depends on the clock, so the copy decides which rows are changed"
           : "nobody can say beforehand which rows it takes, so the copy decides: the looks may show others",
       );
-    const setHarm = catalog && table ? valueHarm(step, text) : null;
+    const setHarm = table ? values : null;
     if (setHarm) sheet.reason(`${setHarm}, so the new values are not shown`);
     count(sheet, setHarm ? { ...text, assignments: [] } : text, table, key);
     if (source.tree.kind === "delete") rows(sheet, text, table, key);
@@ -71,16 +69,4 @@ function lookAtInsert(step: ScriptStep, sheet: Sheet): void {
   if (into?.object !== "table") return;
   for (const phase of [sheet.early, "after"] as const)
     if (phase !== "after" || sheet.early === "before") figures(sheet, phase, into, [], []);
-}
-
-/** What the new values may do when they are looked at; null: nothing. */
-function valueHarm(step: ScriptStep, text: ChangeText): string | null {
-  const { catalog } = step;
-  if (!catalog) return null;
-  const values = text.assignments
-    .filter(({ value, assignment }) => value !== "" && !isDefault(assignment))
-    .map(({ value }) => `(${value})`);
-  if (values.length === 0) return null;
-  const found = harmOf(`${text.head}SELECT ${values.join(", ")} FROM ${text.from}`, catalog);
-  return found?.writes ? found.why : null;
 }

@@ -1,9 +1,12 @@
 import type { Change } from "../analysis/change.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import type { Catalog } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
 import type { Statement } from "../sql/tree.ts";
 import { type AssignedText, type ChangeText, changeText } from "./change-text.ts";
+import { harmOf } from "./harmless.ts";
 import { keyOf } from "./kept.ts";
+import { where } from "./looks.ts";
 import type { ScriptStep } from "./script-steps.ts";
 import type { Sheet } from "./sheet.ts";
 
@@ -12,6 +15,10 @@ export interface Target {
   change: Change;
   table: Table | undefined;
   text: ChangeText;
+  /** What its filter may do when a query asks by it; null: it only reads. */
+  filter: { why: string; writes: boolean } | null;
+  /** What its new values may do when they are computed beforehand; null: nothing. */
+  values: string | null;
 }
 
 /** The targets whose clauses can be taken apart; for the others the reason is given. */
@@ -25,9 +32,32 @@ export function targetsOf(step: ScriptStep, sheet: Sheet): Target[] {
       sheet.reason(`no query was written: ${text}`);
       return [];
     }
-    targets.push({ change, table: viewed(step, change) ? undefined : current(step, change.table), text });
+    targets.push({
+      change,
+      table: viewed(step, change) ? undefined : current(step, change.table),
+      text,
+      ...harms(step, text),
+    });
   }
   return targets;
+}
+
+function harms({ catalog }: ScriptStep, text: ChangeText): Pick<Target, "filter" | "values"> {
+  if (!catalog) return { filter: null, values: null };
+  return {
+    filter: harmOf(`${text.head}SELECT 1 FROM ${text.from}${where(text)}`, catalog),
+    values: valueHarm(text, catalog),
+  };
+}
+
+/** What the new values may do when they are looked at; null: nothing. */
+function valueHarm(text: ChangeText, catalog: Catalog): string | null {
+  const values = text.assignments
+    .filter(({ value, assignment }) => value !== "" && !isDefault(assignment))
+    .map(({ value }) => `(${value})`);
+  if (values.length === 0) return null;
+  const found = harmOf(`${text.head}SELECT ${values.join(", ")} FROM ${text.from}`, catalog);
+  return found?.writes ? found.why : null;
 }
 
 /** The table as the steps have it: the review has an object of its own for it. */

@@ -1,8 +1,10 @@
 import {
   chmodSync,
   closeSync,
+  existsSync,
   fsyncSync,
   openSync,
+  readFileSync,
   realpathSync,
   renameSync,
   rmSync,
@@ -87,6 +89,26 @@ export function writeText(path: string, text: string, sources: readonly string[]
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
     throw new Failure(`cannot write ${path}: ${WHY[code ?? ""] ?? message}`);
+  }
+}
+
+/**
+ * Gives a file another name when something else is to stand in its place, or nothing: it may be the only way back from a
+ * change that has run since. Returns the name; null: there was nothing to keep.
+ */
+export function keepEarlier(path: string, text: string | null, sources: readonly string[]): string | null {
+  if (sources.some((one) => sameFile(one, path))) return null;
+  try {
+    if (!statSync(path, { throwIfNoEntry: false })?.isFile() || readFileSync(path, "utf8") === text) return null;
+    for (let n = 1; ; n++) {
+      const kept = `${path}.earlier-${n}`;
+      if (existsSync(kept)) continue;
+      renameSync(path, kept);
+      return kept;
+    }
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    throw new Failure(`cannot keep ${path}: ${WHY[code ?? ""] ?? message}`);
   }
 }
 

@@ -2,7 +2,7 @@ import { mkdirSync } from "node:fs";
 import { basename, join } from "node:path";
 import { PHASES, type Rehearsal, rehearsalMarkdown, rehearsalPhase, rehearsalText, rehearse, visible } from "cautela";
 import { Failure } from "./failure.ts";
-import { print, writeText } from "./output.ts";
+import { keepEarlier, print, writeText } from "./output.ts";
 import { inputs, oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
 
 export interface RehearseFlags extends ScriptFlags {
@@ -33,12 +33,12 @@ function form(rehearsal: Rehearsal, format: RehearseFlags["format"]): string {
   return format === "markdown" ? rehearsalMarkdown(rehearsal) : rehearsalText(rehearsal);
 }
 
-/** One file for each phase: `04-clear.1-before.sql` and so on. */
 /** On a terminal what would act on it is shown instead; anywhere else the text is SQL to the letter. */
 function shown(text: string): string {
   return process.stdout.isTTY ? visible(text, true) : text;
 }
 
+/** One file for each phase: `04-clear.1-before.sql` and so on. What an earlier rehearsal has left there is kept beside. */
 async function writePhases(rehearsal: Rehearsal, folder: string, path: string, flags: RehearseFlags): Promise<void> {
   const name = path === "-" ? "script" : basename(path).replace(/\.sql$/i, "");
   try {
@@ -48,8 +48,10 @@ async function writePhases(rehearsal: Rehearsal, folder: string, path: string, f
   }
   for (const [i, phase] of PHASES.entries()) {
     const text = rehearsalPhase(rehearsal, phase);
-    if (text === null) continue;
     const file = join(folder, `${name}.${i + 1}-${phase}.sql`);
+    const kept = keepEarlier(file, text, inputs(path, flags));
+    if (kept !== null) console.error(`cautela: ${visible(file)} of an earlier rehearsal is kept as ${visible(kept)}`);
+    if (text === null) continue;
     writeText(file, text, inputs(path, flags));
     await print(`${visible(file)}\n`);
   }

@@ -65,6 +65,21 @@ describe("output", () => {
     expect(["long.sql", "schema.sql"].map((name) => readFileSync(join(folder, name), "utf8"))).toEqual(before);
   });
 
+  test("the sheets of an earlier rehearsal are kept beside the new ones", () => {
+    const rehearse = (script: string) => {
+      file("twice.sql", script);
+      return cautela("rehearse", "twice.sql", "--catalog", "schema.sql", "--dialect", "sqlite", "--output", "sheets");
+    };
+    const restore = () => readFileSync(join(folder, "sheets/twice.4-restore.sql"), "utf8");
+    expect(rehearse("DELETE FROM berth WHERE berth_id = 1;").err).toBe("");
+    const first = restore();
+    expect(rehearse("DELETE FROM berth WHERE berth_id = 1;").err).toBe("");
+    const { status, err } = rehearse("UPDATE berth SET code = 'x' WHERE berth_id = 1;");
+    expect([status, err]).toEqual([0, expect.stringContaining("twice.4-restore.sql.earlier-1")]);
+    expect(restore()).not.toBe(first);
+    expect(readFileSync(join(folder, "sheets/twice.4-restore.sql.earlier-1"), "utf8")).toBe(first);
+  });
+
   test("what a terminal would act on is shown and not sent", () => {
     const script = file("turn\u202E\u001B[31m.sql", 'DELETE FROM "b\u001B]0;x\u0007\u202Eerth"; -- \u009B2J\n');
     const { out } = cautela("review", script, "--dialect", "postgresql");

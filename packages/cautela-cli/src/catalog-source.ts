@@ -42,7 +42,7 @@ export async function loadCatalog(
   for (const { source, text, made } of loaded) {
     const before = catalog;
     if (made) {
-      // The search path is the first one's that has any.
+      // The search path is that of the first catalog with one.
       catalog = merged(first ? new Catalog(dialect, { searchPath: made.searchPath }) : catalog, made);
     } else if (text !== undefined)
       catalog = catalogFromDdl(text, { dialect, onto: catalog, path: shownSource(source) });

@@ -26,7 +26,7 @@ const BUILT_IN = new Set(
   ).split(" "),
 );
 
-/** Operators that PostgreSQL has by itself (`pg_operator`, schema `pg_catalog`): any other one is somebody's own function. */
+/** Operators that PostgreSQL has by itself (`pg_operator`, schema `pg_catalog`); another one is somebody's own function. */
 const OPERATORS = new Set(
   (
     "!! !~ !~* !~~ !~~* # ## #- #> #>> % & && &< &<| &> * *< *<= *<> *= *> *>= + - -> ->> -|- / < <-> << <<= <<| <= <> <@ <^ = > >= >> >>= >^ " +

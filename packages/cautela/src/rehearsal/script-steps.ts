@@ -18,13 +18,13 @@ const KINDS: readonly ObjectKind[] = ["table", "view", "trigger", "rule", "routi
 export interface Written {
   table: Table;
   actions: ReadonlySet<Write["action"]>;
-  /** The columns that an update gives values, those that triggers and the engine write included; null: any. */
+  /** The columns that an update gives values, those that triggers and the engine write included; null: they may be all. */
   columns: ReadonlySet<string> | null;
   /** The statement names it; it is not only reached through a trigger, a key or a routine. */
   direct: boolean;
   /** By how many ways it is reached. */
   ways: number;
-  /** The columns to which triggers give other values than the statement does; null: any. */
+  /** The columns to which triggers give other values than the statement does; null: they may be all. */
   tidied: ReadonlySet<string> | null;
 }
 
@@ -252,7 +252,7 @@ class Course {
     return { written: [...found].map(([table, one]) => ({ table, ...one })), unknown };
   }
 
-  /** The columns that triggers may give other values before the row is written; null: any. */
+  /** The columns that triggers may give other values before the row is written; null: they may be all. */
   #rewritten(table: Table): string[] | null {
     const catalog = this.#catalog;
     const columns: string[] = [];

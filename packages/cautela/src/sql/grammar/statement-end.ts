@@ -70,7 +70,7 @@ export function startsNext(p: Parser): boolean {
 }
 
 /**
- * Whether the next statement begins here, on whatever line, in a language whose statements need no terminators: any word
+ * Whether the next statement begins here, on whatever line, in a language whose statements need no terminators: every word
  * that begins one does, unless it goes on with what stands before it (`ON DELETE`, `FOR UPDATE`, `GRANT SELECT, INSERT`,
  * `DROP COLUMN IF EXISTS a`).
  */

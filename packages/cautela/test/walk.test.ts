@@ -12,30 +12,35 @@ interface Written {
   meanwhile: string;
 }
 
-/** The schema of a dialect and its scripts, those that every engine takes included. */
-function walksOf(dialect: string): { ddl: string; scripts: Written[] } {
-  const read = (name: string) => readFileSync(new URL(`walks/${name}.sql`, import.meta.url), "utf8");
-  const [head, ...own] = read(dialect).split(/^-- script: /m);
-  const parts = [
-    ...own,
-    ...read("common")
-      .split(/^-- script: /m)
-      .slice(1),
-  ];
+/** A schema and its scripts; those that every engine takes go with the first one. */
+function walksOf(name: string): { ddl: string; scripts: Written[] } {
+  const read = (file: string) => readFileSync(new URL(`walks/${file}.sql`, import.meta.url), "utf8");
+  const [head, ...own] = read(name).split(/^-- script: /m);
+  const parts = name.includes("-")
+    ? own
+    : [
+        ...own,
+        ...read("common")
+          .split(/^-- script: /m)
+          .slice(1),
+      ];
   const scripts = parts.map((part) => {
     const end = part.indexOf("\n");
-    const [name, flags = ""] = part.slice(0, end).split(" | ");
+    const [title, flags = ""] = part.slice(0, end).split(" | ");
     const [script, meanwhile = ""] = part.slice(end + 1).split("-- meanwhile\n");
-    return { name, flags, script, meanwhile };
+    return { name: title, flags, script, meanwhile };
   });
   return { ddl: head.replace("-- schema\n", ""), scripts };
 }
 
 describe.each((await clients()).map((client) => [client.dialect, client] as const))("%s", (dialect, client) => {
-  const { ddl, scripts } = walksOf(dialect);
+  const walks = [dialect, `people-${dialect}`].flatMap((name) => {
+    const { ddl, scripts } = walksOf(name);
+    return scripts.map((one) => ({ ...one, ddl }));
+  });
   afterAll(() => client.close());
 
-  test.each(scripts.map((one) => [one.name, one] as const))("%s", (_, { flags, script, meanwhile }) => {
+  test.each(walks.map((one) => [one.name, one] as const))("%s", (_, { ddl, flags, script, meanwhile }) => {
     const { failed, before, changed, after, texts } = walk(client, ddl, script, meanwhile);
     const fails = /fails in (\w+)/.exec(flags)?.[1] ?? null;
     const said = [script, texts.before, texts.change, texts.after, texts.restore, failed?.message].join("\n=====\n");

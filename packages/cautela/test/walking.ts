@@ -46,7 +46,7 @@ const COPY = /_before_20261127|_image/i;
 /** Only such a script is followed by a look at the structure before the restore, which takes long. */
 export const CHANGES_STRUCTURE = /\b(?:create|alter|drop|rename)\b/i;
 /** What tells what happened stays. */
-const AUDIT = /(?:^|_)(?:log|audit|journal|history)$/i;
+const AUDIT = /(?:^|[_.])(?:log|audit|journal|history)$/i;
 
 /**
  * Walks a script from the count to the restore. `meanwhile` is what others do between the checks and the restore. A change that

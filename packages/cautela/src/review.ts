@@ -2,7 +2,6 @@ import { annotation } from "./analysis/annotations.ts";
 import { changesOf, targetName } from "./analysis/change.ts";
 import { type Expectation, expectation } from "./analysis/expectations.ts";
 import { History } from "./analysis/history.ts";
-import { insertReach } from "./analysis/insert-reach.ts";
 import { missingTables } from "./analysis/missing.ts";
 import { multipliedBy } from "./analysis/multiplied.ts";
 import { type Reach, reachOf } from "./analysis/reach.ts";
@@ -368,9 +367,7 @@ export class ReviewSession {
       target: this.#target(tree, changes),
       verdict,
       reach: multiplied(
-        changes.length > 0
-          ? widest(changes.map(({ result }) => result.reach))
-          : insertReach(tree, this.#catalog, dialects[this.#dialect]),
+        changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : context.insertReach,
         context,
       ),
       writes: allWrites(directWrites(tree, changes, this.#catalog), context.ripples),

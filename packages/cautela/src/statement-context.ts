@@ -1,10 +1,12 @@
 import { type Found, foundIn } from "./analysis/found.ts";
 import { fingerprint, type History } from "./analysis/history.ts";
+import { insertReach } from "./analysis/insert-reach.ts";
+import type { Reach } from "./analysis/reach.ts";
 import type { Resolution } from "./analysis/resolution.ts";
 import { resolveStatement } from "./analysis/resolve.ts";
 import type { FiredRipple } from "./analysis/ripples/ripple.ts";
 import { type SessionState, sessionState } from "./analysis/ripples/session.ts";
-import { statementRipples } from "./analysis/ripples/statement-ripples.ts";
+import { mayRipple, statementRipples } from "./analysis/ripples/statement-ripples.ts";
 import { relationTraits } from "./analysis/table-traits.ts";
 import type { Timeline } from "./analysis/timeline.ts";
 import { Trait } from "./analysis/traits.ts";
@@ -86,6 +88,13 @@ export class StatementContext implements HazardContext {
     return this.#names;
   }
 
+  #insertReach: Reach | null | undefined = undefined;
+
+  get insertReach(): Reach | null {
+    if (this.#insertReach === undefined) this.#insertReach = insertReach(this.tree, this.catalog, this.dialect);
+    return this.#insertReach;
+  }
+
   get text(): number | null {
     if (this.#text === undefined) {
       const { start, end } = this.statement;
@@ -116,16 +125,17 @@ export class StatementContext implements HazardContext {
   }
 
   get ripples(): readonly FiredRipple[] {
-    this.#ripples ??= this.catalog
-      ? statementRipples(
-          this.tree,
-          this.changes,
-          this.catalog,
-          this.dialect,
-          () => this.session,
-          () => this.found,
-        )
-      : NO_RIPPLES;
+    this.#ripples ??=
+      this.catalog && mayRipple(this.tree)
+        ? statementRipples(
+            this.tree,
+            this.changes,
+            this.catalog,
+            this.dialect,
+            () => this.session,
+            () => this.found,
+          )
+        : NO_RIPPLES;
     return this.#ripples;
   }
 

@@ -117,23 +117,34 @@ let lastAssigned: { statement: Statement | null; names: Resolution | null; list:
   list: [],
 };
 
+const NO_ASSIGNED: AssignedColumn[] = [];
+
 function readAssigned(statement: Statement, names: Resolution | null): AssignedColumn[] {
-  const lists: Assignment[][] = [];
-  if (statement.kind === "update") lists.push(statement.assignments);
-  else if (statement.kind === "merge") for (const when of statement.whens) lists.push(when.assignments);
-  else if (statement.kind === "insert") for (const conflict of statement.conflicts) lists.push(conflict.assignments);
-  const result: AssignedColumn[] = [];
-  for (const assignment of lists.flat()) {
-    assignment.targets.forEach((target, i) => {
-      const column = usedColumn(target, names);
-      if (!column) return;
-      const values = assignment.value.kind === "row" ? assignment.value.items : null;
-      if (assignment.targets.length > 1 && !values) return;
-      const value = values ? values[i] : assignment.value;
-      if (value) result.push({ target, column, value, assignment });
-    });
+  if (statement.kind === "update") {
+    const result: AssignedColumn[] = [];
+    addAssigned(statement.assignments, names, result);
+    return result;
   }
+  if (statement.kind !== "merge" && (statement.kind !== "insert" || statement.conflicts.length === 0))
+    return NO_ASSIGNED;
+  const result: AssignedColumn[] = [];
+  if (statement.kind === "merge") for (const when of statement.whens) addAssigned(when.assignments, names, result);
+  else for (const conflict of statement.conflicts) addAssigned(conflict.assignments, names, result);
   return result;
+}
+
+function addAssigned(list: readonly Assignment[], names: Resolution | null, result: AssignedColumn[]): void {
+  for (const assignment of list) {
+    const { targets } = assignment;
+    const values = assignment.value.kind === "row" ? assignment.value.items : null;
+    if (targets.length > 1 && !values) continue;
+    for (let i = 0; i < targets.length; i++) {
+      const column = usedColumn(targets[i], names);
+      if (!column) continue;
+      const value = values ? values[i] : assignment.value;
+      if (value) result.push({ target: targets[i], column, value, assignment });
+    }
+  }
 }
 
 /** The WHERE of an update, and whether it has one at all. */

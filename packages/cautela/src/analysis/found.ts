@@ -16,6 +16,8 @@ export interface Found {
   readonly memberships: readonly In[];
   readonly quantified: readonly Quantified[];
   readonly queries: readonly Query[];
+  /** There is a LIMIT or a TOP somewhere. */
+  readonly limited: boolean;
 }
 
 const NONE: readonly never[] = [];
@@ -42,6 +44,7 @@ export function foundIn(statement: Statement): Found {
     memberships: NONE,
     quantified: NONE,
     queries: NONE,
+    limited: false,
   };
   walk(statement, (node) => {
     switch (node.kind) {
@@ -93,7 +96,15 @@ export function foundIn(statement: Statement): Found {
         break;
       case "query":
         found.queries = more(found.queries, node);
+        if (node.limit) found.limited = true;
         traits |= Trait.query;
+        break;
+      case "select":
+        if ("top" in node && node.top) found.limited = true;
+        break;
+      case "update":
+      case "delete":
+        if (node.limit) found.limited = true;
         break;
       case "quantified":
         found.quantified = more(found.quantified, node);

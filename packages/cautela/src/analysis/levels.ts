@@ -32,11 +32,15 @@ function readLevel(tree: Statement, names: Resolution, target: Source | null): L
   switch (tree.kind) {
     case "update": {
       const scope = names.scopes.get(tree);
-      return scope ? level(tree, scope, [...tree.target, ...tree.from], tree.where, target) : null;
+      return scope
+        ? level(tree, scope, tree.from.length === 0 ? tree.target : [...tree.target, ...tree.from], tree.where, target)
+        : null;
     }
     case "delete": {
       const scope = names.scopes.get(tree);
-      return scope ? level(tree, scope, [...tree.from, ...tree.using], tree.where, target) : null;
+      return scope
+        ? level(tree, scope, tree.using.length === 0 ? tree.from : [...tree.from, ...tree.using], tree.where, target)
+        : null;
     }
     case "merge": {
       const scope = names.scopes.get(tree);
@@ -91,6 +95,6 @@ function level(
       before = [...before, ...relation];
     }
   };
-  for (const source of sources) visit(source);
+  for (const source of sources) if (source.kind === "joined") visit(source);
   return result;
 }

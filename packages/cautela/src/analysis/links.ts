@@ -35,24 +35,73 @@ let last: { conditions: readonly Expr[] | null; links: Links } = {
   links: { equal: [], pinned: [], tied: new Map(), undecided: false },
 };
 
+/** The place of a relation among those of the level; -1 where it is none of them. */
+function placeOf(relation: BoundRelation | null | undefined, list: readonly BoundRelation[]): number {
+  if (relation) for (let i = 0; i < list.length; i++) if (list[i] === relation) return i;
+  return -1;
+}
+
+/** The first and the second relation that a part mentions; more than two are gathered in `more`. */
+interface Mention {
+  first: BoundRelation | null;
+  second: BoundRelation | null;
+  more: BoundRelation[] | null;
+  undecided: boolean;
+}
+
+function mention(node: Node, names: Resolution, list: readonly BoundRelation[], into: Mention): void {
+  switch (node.kind) {
+    case "literal":
+      return;
+    case "opaque":
+      into.undecided = true;
+      return;
+    case "column": {
+      const binding = names.bindings.get(node);
+      const relation = binding?.relation ?? null;
+      if (relation && placeOf(relation, list) >= 0) {
+        if (into.first === null) into.first = relation;
+        else if (relation === into.first || relation === into.second) return;
+        else if (into.second === null) into.second = relation;
+        else if (!into.more?.includes(relation)) {
+          into.more ??= [];
+          into.more.push(relation);
+        }
+      } else if (!binding || binding.status === "undecided") into.undecided = true;
+      return;
+    }
+    case "binary":
+      if (node.left.kind !== "binary" && node.right.kind !== "binary") {
+        mention(node.left, names, list, into);
+        mention(node.right, names, list, into);
+        return;
+      }
+  }
+  walk(node, (one) => {
+    if (one.kind === "column" || one.kind === "opaque") mention(one, names, list, into);
+    return undefined;
+  });
+}
+
 function readLinks(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
   const links: Links = { equal: [], pinned: [], tied: new Map(), undecided: false };
-  const here = new Set(scope.relations);
+  const list = scope.relations;
   for (const condition of conditions) {
     for (const part of conjuncts(condition)) {
-      const mentioned = relationsIn(part, names, here);
-      if (mentioned.undecided) links.undecided = true;
-      tie(links.tied, [...mentioned.relations]);
+      const said: Mention = { first: null, second: null, more: null, undecided: false };
+      mention(part, names, list, said);
+      if (said.undecided) links.undecided = true;
+      if (said.first && said.second) tie(links.tied, [said.first, said.second, ...(said.more ?? [])]);
       if (part.kind !== "binary" || (part.op !== "=" && part.op !== "<=>")) {
-        if (part.kind === "in" && !part.negated && part.items?.length === 1) pin(part.operand, names, here, links);
+        if (part.kind === "in" && !part.negated && part.items?.length === 1) pin(part.operand, names, list, links);
         continue;
       }
       const left = plainColumn(part.left);
       const right = plainColumn(part.right);
       const leftBinding = left ? names.bindings.get(left) : undefined;
       const rightBinding = right ? names.bindings.get(right) : undefined;
-      const a = leftBinding?.relation && here.has(leftBinding.relation) ? leftBinding : null;
-      const b = rightBinding?.relation && here.has(rightBinding.relation) ? rightBinding : null;
+      const a = leftBinding && placeOf(leftBinding.relation, list) >= 0 ? leftBinding : null;
+      const b = rightBinding && placeOf(rightBinding.relation, list) >= 0 ? rightBinding : null;
       if (a?.relation && b?.relation && a.offered && b.offered && a.relation !== b.relation) {
         links.equal.push({
           left: a.relation,
@@ -61,22 +110,25 @@ function readLinks(conditions: readonly Expr[], names: Resolution, scope: Resolv
           rightColumn: b.offered.name,
           expr: part,
         });
-      } else if (a && !mentionsHere(part.right, names, here)) pin(part.left, names, here, links);
-      else if (b && !mentionsHere(part.left, names, here)) pin(part.right, names, here, links);
+      } else if (a && !mentionsHere(part.right, names, list)) pin(part.left, names, list, links);
+      else if (b && !mentionsHere(part.left, names, list)) pin(part.right, names, list, links);
     }
   }
   return links;
 }
 
-function pin(expr: Expr, names: Resolution, here: ReadonlySet<BoundRelation>, links: Links): void {
+function pin(expr: Expr, names: Resolution, here: readonly BoundRelation[], links: Links): void {
   const ref = plainColumn(expr);
   const binding = ref ? names.bindings.get(ref) : undefined;
-  if (binding?.relation && binding.offered && here.has(binding.relation))
+  if (binding?.relation && binding.offered && here.includes(binding.relation))
     links.pinned.push({ relation: binding.relation, column: binding.offered.name });
 }
 
-function mentionsHere(expr: Expr, names: Resolution, here: ReadonlySet<BoundRelation>): boolean {
-  return relationsIn(expr, names, here).relations.size > 0;
+function mentionsHere(expr: Expr, names: Resolution, here: readonly BoundRelation[]): boolean {
+  if (expr.kind === "literal") return false;
+  const said: Mention = { first: null, second: null, more: null, undecided: false };
+  mention(expr, names, here, said);
+  return said.first !== null;
 }
 
 const NOTHING = { relations: new Set<BoundRelation>(), undecided: false } as const;

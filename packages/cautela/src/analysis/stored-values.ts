@@ -21,6 +21,19 @@ export function storedValues(
   catalog: Catalog | null,
   dialect: Dialect,
 ): StoredValue[] {
+  if (last.tree === tree && last.names === names) return last.list;
+  const list = readStored(tree, names, catalog, dialect);
+  last = { tree, names, list };
+  return list;
+}
+
+let last: { tree: Statement | null; names: Resolution | null; list: StoredValue[] } = {
+  tree: null,
+  names: null,
+  list: [],
+};
+
+function readStored(tree: Statement, names: Resolution, catalog: Catalog | null, dialect: Dialect): StoredValue[] {
   const list: StoredValue[] = [];
   for (const { column, value } of assignedIn(tree, names)) {
     const table = column.relation?.table;

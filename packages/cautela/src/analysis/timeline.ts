@@ -22,7 +22,7 @@ export interface Moment {
 }
 
 /** A copy of rows of a table, made by the script. */
-export interface Copy {
+export class Copy {
   at: Moment;
   /** The key of the table that is copied, and of the copy. */
   of: string;
@@ -30,36 +30,101 @@ export interface Copy {
   name: string;
   shown: string;
   /** The columns that it holds, folded to lower case; null: all. */
-  columns: readonly string[] | null;
-  /** The conditions that its rows met; null: none, it holds every row. */
-  filter: readonly FilterFact[] | null;
-  filterText: string;
+  columns: readonly string[] | null = null;
+  #filter: Filter = NO_FILTER;
   /** It joins, groups, limits or leaves rows out in a way that is not followed. */
-  uncertain: string | null;
+  uncertain: string | null = null;
   /** It holds no rows: WITH NO DATA, WHERE 1 = 0, LIKE. */
-  structureOnly: boolean;
-  temporary: boolean;
+  structureOnly = false;
+  temporary = false;
   /** Where it was dropped or emptied again. */
-  gone: Moment | null;
+  gone: Moment | null = null;
   /** Rows go into a table that was there before. */
-  into: boolean;
-  /** Its name says that it is one. */
-  saysSo: boolean;
+  into = false;
   /** Its number among the copies of the script. */
-  place: number;
+  place = 0;
+
+  constructor(at: Moment, of: { key: string; shown: string }, made: { key: string; shown: string }) {
+    this.at = at;
+    this.of = of.key;
+    this.ofShown = of.shown;
+    this.name = made.key;
+    this.shown = made.shown;
+  }
+
+  /** Its name says that it is one. */
+  get saysSo(): boolean {
+    return SAYS_SO.test(this.name.slice(this.name.indexOf("\u0000") + 1));
+  }
+
+  filters(where: Expr, slice: Slice, facts: boolean): void {
+    this.#filter = new Filter(where, slice, facts, false);
+  }
+
+  get filtered(): boolean {
+    return this.#filter !== NO_FILTER;
+  }
+
+  /** The conditions that its rows met; null: none, it holds every row. */
+  get filter(): readonly FilterFact[] | null {
+    return this.#filter.facts;
+  }
+
+  get filterText(): string {
+    return this.#filter.text;
+  }
+}
+
+type Slice = (start: number, end: number) => string;
+
+/** A filter as it is compared and shown, read when somebody asks. */
+class Filter {
+  readonly #where: Expr | null;
+  readonly #wanted: boolean;
+  readonly #joined: boolean;
+  /** The text of the filter: the script's own is let go. */
+  readonly #own: string;
+  #facts: readonly FilterFact[] | null | undefined = undefined;
+  #text: string | undefined = undefined;
+
+  constructor(where: Expr | null, slice: Slice, wanted: boolean, joined: boolean) {
+    this.#where = where;
+    this.#wanted = wanted;
+    this.#joined = joined;
+    this.#own = where ? ownText(slice(where.start, wanted ? where.end : Math.min(where.end, where.start + 401))) : "";
+  }
+
+  get facts(): readonly FilterFact[] | null {
+    if (this.#facts === undefined) {
+      const where = this.#where;
+      const from = where?.start ?? 0;
+      this.#facts = !where
+        ? this.#joined
+          ? NO_FACTS
+          : null
+        : this.#wanted
+          ? filterFacts(where, (start, end) => this.#own.slice(start - from, end - from))
+          : NO_FACTS;
+    }
+    return this.#facts;
+  }
+
+  get text(): string {
+    this.#text ??= this.#where ? shortText(this.#own, this.#where) : "";
+    return this.#text;
+  }
 }
 
 /** Rows or structure that a statement destroys. */
-export interface Destruction {
+export class Destruction {
   at: Moment;
   key: string;
   shown: string;
   action: "delete" | "truncate" | "update" | "drop" | "replace" | "drop-partition";
   /** The columns whose values are lost; null: whole rows. */
   columns: readonly string[] | null;
-  /** The conditions, for the copies made before it; null: there is no condition. */
-  filter: readonly FilterFact[] | null;
-  filterText: string;
+  #filter: Filter;
+  #said: string;
   reach: Reach;
   table: Table | null;
   softener: Softener | null;
@@ -72,8 +137,61 @@ export interface Destruction {
   /** Copies are looked for among those made before it. */
   copies: number;
   /** ROLLBACK TO a savepoint before it takes it back. */
-  undone: boolean;
+  undone = false;
+
+  constructor(
+    at: Moment,
+    one: Lost,
+    declared: string | null,
+    ripples: Destruction["ripples"],
+    span: TransactionSpan | null,
+    copies: number,
+  ) {
+    this.at = at;
+    this.key = one.key;
+    this.shown = one.shown;
+    this.action = one.action;
+    this.columns = one.columns;
+    this.#said = one.filterText ?? "";
+    this.#filter =
+      one.where || one.joined || one.filterText
+        ? new Filter(one.where ?? null, one.slice ?? NO_SLICE, one.facts ?? false, true)
+        : NO_FILTER;
+    this.reach = one.reach ?? { bound: "every" };
+    this.table = one.table ?? null;
+    this.softener = one.softener ?? null;
+    this.declared = declared;
+    this.ripples = ripples;
+    this.span = span;
+    this.copies = copies;
+  }
+
+  /** The conditions, for the copies made before it; null: there is no condition. */
+  get filter(): readonly FilterFact[] | null {
+    return this.#filter.facts;
+  }
+
+  get filterText(): string {
+    return this.#said === "" ? this.#filter.text : this.#said;
+  }
 }
+
+/** What is said of a destruction where it is noted. */
+interface Lost {
+  key: string;
+  shown: string;
+  action: Destruction["action"];
+  columns: readonly string[] | null;
+  where?: Expr | null;
+  joined?: boolean;
+  facts?: boolean;
+  slice?: Slice;
+  filterText?: string;
+  reach?: Reach;
+  table?: Table | null;
+  softener?: Softener | null;
+}
+const NO_SLICE = (): string => "";
 
 /** From BEGIN to COMMIT, ROLLBACK, or the end of the script. */
 export interface TransactionSpan {
@@ -98,6 +216,7 @@ export interface GuardOff {
 }
 
 const NO_FACTS: readonly FilterFact[] = [];
+const NO_FILTER = new Filter(null, NO_SLICE, false, false);
 const NO_RIPPLED: Destruction["ripples"] = [];
 
 /** So many entries of each kind are kept. */
@@ -258,7 +377,7 @@ export class Timeline {
           });
         else if (tree.like.length > 0) {
           const source = this.keyOf(tree.like[0], catalog);
-          this.#add({ ...blank(step.at, source, made), structureOnly: true, temporary: tree.temporary });
+          this.#add(Object.assign(blank(step.at, source, made), { structureOnly: true, temporary: tree.temporary }));
         }
         break;
       }
@@ -307,7 +426,7 @@ export class Timeline {
     copy.place = this.copies.length;
     this.copies.push(copy);
     keep(this.#byTable, copy.of, copy);
-    if (copy.filter !== null && copy.uncertain === null && !copy.structureOnly) this.#filtered.add(copy.of);
+    if (copy.filtered && copy.uncertain === null && !copy.structureOnly) this.#filtered.add(copy.of);
     keep(this.#byName, copy.name, copy);
   }
 
@@ -324,8 +443,11 @@ export class Timeline {
   ): void {
     const { body } = query;
     const { catalog } = step;
+    if (this.copies.length >= KEPT) return;
     if (body.kind === "table-query") {
-      this.#add({ ...blank(step.at, this.keyOf(body.name, catalog), made), structureOnly: empty, temporary, into });
+      this.#add(
+        Object.assign(blank(step.at, this.keyOf(body.name, catalog), made), { structureOnly: empty, temporary, into }),
+      );
       return;
     }
     if (body.kind !== "select") return;
@@ -345,8 +467,7 @@ export class Timeline {
     else if (body.groupBy.length > 0 || body.distinct) copy.uncertain = "it puts rows together";
     if (body.where) {
       // Those of a copy that is not followed are never compared.
-      copy.filter = copy.uncertain ? NO_FACTS : filterFacts(body.where, step.slice);
-      copy.filterText = shortText(step, body.where);
+      copy.filters(body.where, step.slice, copy.uncertain === null);
     }
     copy.structureOnly = empty || (body.where !== null && neverTrue(body.where));
     this.#add(copy);
@@ -368,22 +489,18 @@ export class Timeline {
               .map(({ name, action }) => ({ name, action: String(action) })),
           );
     const kept = returnedInto(tree);
-    const add = (one: Pick<Destruction, "key" | "shown" | "action" | "columns"> & Partial<Destruction>): void => {
+    const add = (one: Lost): void => {
       if (this.destructions.length >= KEPT) return;
-      this.destructions.push({
-        at,
-        filter: null,
-        filterText: "",
-        reach: { bound: "every" },
-        table: null,
-        softener: null,
-        declared: kept ?? this.#declared,
-        ripples: rippled.length === 0 ? rippled : rippled.filter(({ name }) => name !== one.shown),
-        span: this.#open,
-        copies: this.copies.length,
-        undone: false,
-        ...one,
-      });
+      this.destructions.push(
+        new Destruction(
+          at,
+          one,
+          kept ?? this.#declared,
+          rippled.length === 0 ? rippled : rippled.filter(({ name }) => name !== one.shown),
+          this.#open,
+          this.copies.length,
+        ),
+      );
     };
     for (const { change, result, target: shown, softener } of step.changes) {
       const { reach } = result;
@@ -403,9 +520,10 @@ export class Timeline {
         shown,
         action: change.action,
         columns,
-        // They are compared with those of copies only.
-        filter: where || joined ? (where && this.#filtered.has(key) ? filterFacts(where, step.slice) : NO_FACTS) : null,
-        filterText: where ? shortText(step, where) : "",
+        joined,
+        where,
+        facts: this.#filtered.has(key),
+        slice: step.slice,
         reach,
         table: change.table ?? null,
         softener,
@@ -472,7 +590,6 @@ export class Timeline {
               shown,
               action: "delete",
               columns: null,
-              filter: NO_FACTS,
               filterText: "MERGE",
               reach: { bound: "some" },
               table: catalog?.resolve(tree.target.name) ?? null,
@@ -543,8 +660,8 @@ export class Timeline {
 }
 
 /** A filter as messages show it: in one line, cut where it is very long. */
-function shortText({ slice }: Step, { start, end }: Expr): string {
-  const text = singleBlanks(slice(start, Math.min(end, start + 400)));
+function shortText(own: string, { start, end }: Expr): string {
+  const text = singleBlanks(own.slice(0, Math.min(end - start, 400)));
   return ownText(end - start > 400 ? `${text}…` : text);
 }
 
@@ -563,23 +680,7 @@ function keep(map: Map<string, Copy[]>, key: string, copy: Copy): void {
 const SAYS_SO = /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i;
 
 function blank(at: Moment, of: { key: string; shown: string }, made: { key: string; shown: string }): Copy {
-  return {
-    at,
-    of: of.key,
-    ofShown: of.shown,
-    name: made.key,
-    shown: made.shown,
-    columns: null,
-    filter: null,
-    filterText: "",
-    uncertain: null,
-    structureOnly: false,
-    temporary: false,
-    gone: null,
-    into: false,
-    saysSo: SAYS_SO.test(made.key.slice(made.key.indexOf("\u0000") + 1)),
-    place: 0,
-  };
+  return new Copy(at, of, made);
 }
 
 function leftmost(source: Select["from"][number]): Exclude<Select["from"][number], { kind: "joined" }> {

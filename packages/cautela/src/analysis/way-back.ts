@@ -28,9 +28,11 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
   if (lost.span?.end === "rollback") return { kind: "trial", why: "the transaction is rolled back at its end" };
   let thin: { copy: Copy; why: string } | null = null;
   const own = timeline.copiesOf(lost.key);
-  for (const [i, copy] of own.entries()) {
+  for (let i = 0; i < own.length; i++) {
+    const copy = own[i];
     const late = copy.place >= lost.copies;
-    const why = late ? "it is made after the rows are gone" : shortfall(copy, lost);
+    if (late && (thin !== null || i !== own.length - 1)) continue;
+    const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
     if (why === null) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
     if (!isMeant(copy, lost)) continue;
     // The copy that comes nearest is the one to speak of: the last before, or else one behind.
@@ -50,18 +52,20 @@ function isMeant({ columns, saysSo, into, filter }: Copy, lost: Destruction): bo
 }
 
 /** What a copy lacks of what a statement destroys; null: nothing. */
-export function shortfall(copy: Copy, lost: Destruction): string | null {
+export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns, brief = false): string | null {
   if (copy.structureOnly) return "it has the columns and no rows";
   if (copy.uncertain) return copy.uncertain;
-  if (copy.columns) {
+  if (columns) {
     const needed =
       lost.columns ??
       lost.table?.columns.filter(({ generated }) => !generated).map(({ name }) => name.toLowerCase()) ??
       null;
-    const missing = needed?.filter((column) => !copy.columns?.includes(column)) ?? [];
+    // Nobody will read the reason.
+    if (brief && needed?.some((column) => !columns.includes(column))) return "";
+    const missing = needed?.filter((column) => !columns.includes(column)) ?? [];
     if (missing.length > 0) return `it lacks ${missing.map((one) => `\`${one}\``).join(", ")}`;
     const key = lost.table?.primaryKey?.columns ?? [];
-    const without = key.filter((column) => !copy.columns?.includes(column.toLowerCase()));
+    const without = key.filter((column) => !columns.includes(column.toLowerCase()));
     if (without.length > 0) return `it lacks the key ${without.map((one) => `\`${one}\``).join(", ")}`;
   }
   if (copy.filter) {

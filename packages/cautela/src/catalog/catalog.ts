@@ -173,9 +173,36 @@ export class Catalog {
    * the search path, then in any schema that holds just one relation of that name.
    */
   resolveRelation(name: Name): RelationObject | undefined {
-    if (name.parts.length > 1) return this.#lookUp(name);
-    const [{ text, quoted }] = name.parts;
-    if (quoted) return this.#lookUp(name);
+    const { parts } = name;
+    const last = parts[parts.length - 1];
+    if (last.quoted || parts.length > 2 || (parts.length === 2 && parts[0].quoted)) return this.#lookUp(name);
+    const version = this.version;
+    if (this.#foundAt !== version || this.#foundCount > MEANT) {
+      this.#foundIn.clear();
+      this.#foundAt = version;
+      this.#foundCount = 0;
+    }
+    const schema = parts.length === 2 ? parts[0].text : "";
+    let within = this.#foundIn.get(schema);
+    if (!within) {
+      within = new Map();
+      this.#foundIn.set(schema, within);
+    }
+    const known = within.get(last.text);
+    if (known !== undefined) return known ?? undefined;
+    const found = parts.length === 2 ? this.#lookUp(name) : this.#bare(name);
+    this.#foundCount++;
+    within.set(last.text, found ?? null);
+    return found;
+  }
+
+  /** What names mean, as long as nothing changes. */
+  readonly #foundIn = new Map<string, Map<string, RelationObject | null>>();
+  #foundAt = -1;
+  #foundCount = 0;
+
+  #bare(name: Name): RelationObject | undefined {
+    const [{ text }] = name.parts;
     const at = this.additions;
     if (this.#meantAt !== at || this.#meant.size > MEANT) {
       this.#meant.clear();

@@ -81,6 +81,11 @@ export function statementRipples(
   return list;
 }
 
+/** Whether anything can follow from a statement of this kind. */
+export function mayRipple({ kind }: Statement): boolean {
+  return CHANGES.has(kind);
+}
+
 const CHANGES: ReadonlySet<string> = new Set([
   "insert",
   "multi-insert",

@@ -35,6 +35,7 @@ export const offKeyJoin: Hazard = {
     const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level) return [];
     const links = linksOf(level.conditions, names, level.scope);
+    if (links.equal.length === 0) return [];
     const drafts: Draft[] = [];
     const pairs = new Map<string, { a: BoundRelation; b: BoundRelation; columns: [string, string][] }>();
     for (const { left, leftColumn, right, rightColumn } of links.equal) {

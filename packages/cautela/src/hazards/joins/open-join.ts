@@ -33,18 +33,26 @@ export const openJoin: Hazard = {
     if (!names) return [];
     const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level || level.scope.relations.length < 2) return [];
-    const explicit = new Set(
-      level.joins
-        .filter(
-          ({ join }) =>
-            join.type === "cross" || join.type === "apply" || join.type === "outer-apply" || join.natural || join.using,
-        )
-        .flatMap(({ relation }) => relation),
-    );
+    const explicit =
+      level.joins.length === 0
+        ? NO_RELATIONS
+        : new Set(
+            level.joins
+              .filter(
+                ({ join }) =>
+                  join.type === "cross" ||
+                  join.type === "apply" ||
+                  join.type === "outer-apply" ||
+                  join.natural ||
+                  join.using,
+              )
+              .flatMap(({ relation }) => relation),
+          );
     const links = linksOf(level.conditions, names, level.scope);
     if (links.undecided) return [];
     const [first] = level.target ? [level.target] : level.scope.relations;
     const tied = connected(first, links);
+    if (tied.size === level.scope.relations.length) return [];
     // USING and NATURAL tie without a condition.
     if (level.joins.some(({ join }) => join.natural || join.using)) return [];
     const drafts: Draft[] = [];
@@ -71,6 +79,8 @@ export const openJoin: Hazard = {
     return drafts;
   },
 };
+
+const NO_RELATIONS: ReadonlySet<BoundRelation> = new Set();
 
 /** A derived table that gives one row at most, whatever it meets. */
 function oneRow({ query, source }: BoundRelation): boolean {

@@ -29,7 +29,7 @@ export const repeatedChange: Hazard = {
   check(context) {
     const { tree, names, history, changes, catalog, next, statement, inCode } = context;
     if (inCode) return [];
-    const relative =
+    const isRelated = (): boolean =>
       tree.kind === "update" &&
       assignedIn(tree, names).some(
         ({ column, value, assignment }) => assignment.op !== "=" || isRelative(value, column.name, context),
@@ -41,6 +41,9 @@ export const repeatedChange: Hazard = {
       next?.kind === "directive" &&
       next.tree.kind === "directive" &&
       next.tree.text.trim() === "/";
+    const seen = again || context.text === null ? null : history.seen(context.text);
+    if (!again && (seen === null || seen.count > 1)) return [];
+    const relative = isRelated();
     if (again && (tree.kind === "update" || tree.kind === "insert" || tree.kind === "delete")) {
       return [
         {

@@ -29,6 +29,7 @@ export const staleFilter: Hazard = {
     const drafts: Draft[] = [];
     for (const { change, target, result } of changes) {
       if (result.filter === "dead" || change.action === "truncate") continue;
+      if (history.of(target).length === 0) continue;
       const pinned = pinnedConstants(filterParts(change.conditions), names);
       if (pinned.length === 0) continue;
       const past = history.of(target);

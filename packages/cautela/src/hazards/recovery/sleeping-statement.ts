@@ -28,6 +28,7 @@ export const sleepingStatement: Hazard = {
   check(context) {
     const { statement, slice } = context;
     if (statement.comments.length === 0) return [];
+    if (!statement.comments.some(({ start, end }) => WORDS.test(slice(start, end)))) return [];
     const drafts: Draft[] = [];
     for (const run of runsOf(statement.comments, context)) {
       const text = run.map(({ start, end }) => bare(slice(start, end))).join("\n");
@@ -45,6 +46,8 @@ export const sleepingStatement: Hazard = {
     return drafts;
   },
 };
+
+const WORDS = /\b(?:delete|truncate|drop|update)\b/i;
 
 /** Line comments that follow each other are one text. */
 function runsOf(comments: readonly Span[], { slice }: HazardContext): Span[][] {

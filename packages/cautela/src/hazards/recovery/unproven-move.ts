@@ -35,10 +35,7 @@ DELETE FROM mooring WHERE to_day < '2025-01-01';`,
       const last = moves[moves.length - 1];
       if (!last || last.uncertain || last.columns?.length === 0) continue;
       // Far apart they may have nothing to do with each other.
-      if (
-        lost.at.statement - last.at.statement > 6 ||
-        moves.some((copy) => shortfall({ ...copy, columns: null }, lost) === null)
-      )
+      if (lost.at.statement - last.at.statement > 6 || moves.some((copy) => shortfall(copy, lost, null) === null))
         continue;
       const covered = timeline
         .copiesOf(lost.key)

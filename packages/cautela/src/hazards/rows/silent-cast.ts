@@ -31,6 +31,7 @@ export const silentCast: Hazard = {
   },
   check(context) {
     if (context.changes.length === 0 || !context.names) return [];
+    if (context.found.comparisons.length === 0 && context.found.memberships.length === 0) return [];
     const drafts: Draft[] = [];
     const filters = (node: Expr): boolean =>
       context.changes.some(({ change }) => change.conditions.some(({ expr }) => within(node, expr)));
@@ -55,7 +56,7 @@ const COMPARES = new Set(["=", "<>", "!=", "<", ">", "<=", ">="]);
 
 function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
   const { dialect } = context;
-  if (dialect.id === "sqlite") return null;
+  if (dialect.id === "sqlite" || side.kind === "literal" || other.kind === "column") return null;
   const value = constant(other);
   const column = value ? usedColumn(side, context.names)?.offered?.column : null;
   if (!column || !value) return null;

@@ -24,7 +24,10 @@ export const unorderedLimit: Hazard = {
     dangerous: "DELETE FROM mooring WHERE status = 'left' LIMIT 10;",
     sound: "DELETE FROM mooring WHERE status = 'left' ORDER BY mooring_id LIMIT 10;",
   },
-  check({ changes, tree, inCode, dialect, show, found }) {
+  check(context) {
+    const { changes, tree, inCode, dialect, found } = context;
+    if (inCode || (!found.limited && dialect.id !== "plsql")) return [];
+    const { show } = context;
     const drafts: Draft[] = [];
     const said = (what: string, target: string): void => {
       drafts.push({

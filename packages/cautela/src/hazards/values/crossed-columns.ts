@@ -37,6 +37,7 @@ export const crossedColumns: Hazard = {
       if (relations.length !== 1 || !relations[0].columns) return [];
       given = relations[0].columns.map((one) => one.name.toLowerCase());
     } else given = items.map(({ expr, alias }) => (alias?.text ?? usedColumn(expr, names)?.name ?? "").toLowerCase());
+    if (given.length === inserted.names.length && inserted.names.every((name, i) => given[i] === name)) return [];
     const wanted = inserted.names.map((one) => one.toLowerCase());
     if (given.length !== wanted.length) return [];
     const crossed = wanted.filter(

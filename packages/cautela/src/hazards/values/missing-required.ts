@@ -1,6 +1,7 @@
 import { insertedRows } from "../../analysis/inserted.ts";
 import { mustBeGiven } from "../../analysis/required.ts";
-import type { Hazard } from "../hazard.ts";
+import type { Column, Table } from "../../catalog/model.ts";
+import type { Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -29,6 +30,11 @@ export const missingRequired: Hazard = {
     const inserted = insertedRows(tree, catalog, dialect);
     if (!inserted?.table || !inserted.names || !inserted.listed || inserted.table.partial) return [];
     const { table, names } = inserted;
+    const required = requiredOf(table, dialect);
+    if (required.length === 0) return [];
+    const given = names.length > 16 ? new Set(names) : null;
+    const missing = required.filter(({ name }) => !(given ? given.has(name) : names.includes(name)));
+    if (missing.length === 0) return [];
     // What a trigger fills in before the row is written is its own affair.
     const key = `${table.schema}\u0000${table.name}`;
     if (
@@ -40,10 +46,6 @@ export const missingRequired: Hazard = {
         )
     )
       return [];
-    const missing = table.columns.filter(
-      (column) => !names.includes(column.name) && mustBeGiven(column, table, dialect),
-    );
-    if (missing.length === 0) return [];
     return [
       {
         message: `There is no value for ${listed(missing.map((one) => one.name))} of \`${table.name}\`, so the engine refuses this.`,
@@ -55,3 +57,13 @@ export const missingRequired: Hazard = {
     ];
   },
 };
+
+const required = new WeakMap<Table, readonly Column[]>();
+
+function requiredOf(table: Table, dialect: HazardContext["dialect"]): readonly Column[] {
+  const known = required.get(table);
+  if (known) return known;
+  const made = table.columns.filter((column) => mustBeGiven(column, table, dialect));
+  required.set(table, made);
+  return made;
+}

@@ -1,4 +1,5 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
+import { Trait } from "../../analysis/traits.ts";
 import { constant } from "../../analysis/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { walk } from "../../sql/children.ts";
@@ -18,6 +19,7 @@ export const overwritesFilled: Hazard = {
   id: "overwrites-filled",
   family: "values",
   statements: ["update"],
+  needs: Trait.text | Trait.comment,
   weight: "ask",
   title: "A fill-in that replaces what is there",
   explanation:
@@ -36,7 +38,6 @@ export const overwritesFilled: Hazard = {
     if (tree.kind !== "update") return [];
     const [judged] = changes;
     if (!judged || judged.softener || judged.result.reach.bound === "one" || judged.result.filter === "dead") return [];
-    const filter = filterParts(judged.change.conditions);
     const drafts: Draft[] = [];
     let filling: boolean | null = null;
     for (const { column, value } of assignedIn(tree, names)) {
@@ -45,12 +46,16 @@ export const overwritesFilled: Hazard = {
       const standIn = constant(value);
       const looks = standIn?.type === "string" && STAND_INS.test(standIn.value.trim());
       if (!looks) {
-        filling ??= FILLING.test(comments());
+        filling ??= context.statement.comments.length > 0 && FILLING.test(comments());
+        if (!filling) continue;
         // The comment has to speak of this very column.
         const words = column.name.split("_").filter((word) => word.length > 2);
         if (!filling || !words.some((word) => comments().toLowerCase().includes(word))) continue;
       }
-      if (mentions(value, column.name, context) || filter.some((part) => mentions(part, column.name, context)))
+      if (
+        mentions(value, column.name, context) ||
+        filterParts(judged.change.conditions).some((part) => mentions(part, column.name, context))
+      )
         continue;
       drafts.push({
         message: `Rows of \`${judged.target}\` that have a value in \`${column.name}\` lose it: nothing asks whether it is empty.`,

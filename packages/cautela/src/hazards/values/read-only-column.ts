@@ -52,15 +52,16 @@ export const readOnlyColumn: Hazard = {
     }
     const inserted = insertedRows(tree, catalog, dialect);
     if (inserted?.table && inserted.listed) {
-      const overriding = /\boverriding\s+(?:system|user)\s+value\b/i.test(
-        slice(statement.start, Math.min(statement.end, statement.start + 2000)),
-      );
+      const overriding = (): boolean =>
+        /\boverriding\s+(?:system|user)\s+value\b/i.test(
+          slice(statement.start, Math.min(statement.end, statement.start + 2000)),
+        );
       inserted.columns.forEach((column, i) => {
         if (!column) return;
         const values = inserted.rows.map((row) => row[i]).filter((one): one is Expr => one !== undefined);
         if (values.length > 0 && values.every(isDefault)) return;
         if (column.generated) say(column, "it is computed from other columns");
-        else if (column.identity === "always" && dialect.id === "postgresql" && !overriding)
+        else if (column.identity === "always" && dialect.id === "postgresql" && !overriding())
           say(column, "GENERATED ALWAYS takes a value only with OVERRIDING SYSTEM VALUE");
         else if (
           column.identity &&

@@ -3,41 +3,63 @@ import type { Column, Table } from "./model.ts";
 /** Fewer columns than this are looked through faster than they are indexed. */
 const FEW = 6;
 
+/** Places of columns by name, shared by lists that begin alike: what it says of one list is looked up there. */
 interface Index {
-  exact: Map<string, Column>;
-  lower: Map<string, Column> | null;
+  exact: Map<string, number>;
+  lower: Map<string, number> | null;
 }
 
-const indexes = new WeakMap<Table, Index>();
+const indexes = new WeakMap<readonly Column[], Index>();
 
-function indexOf(table: Table): Index {
-  const known = indexes.get(table);
+function indexOf(columns: readonly Column[]): Index {
+  const known = indexes.get(columns);
   if (known) return known;
-  const exact = new Map<string, Column>();
-  for (const column of table.columns) if (!exact.has(column.name)) exact.set(column.name, column);
+  const exact = new Map<string, number>();
+  for (let i = 0; i < columns.length; i++) if (!exact.has(columns[i].name)) exact.set(columns[i].name, i);
   const made: Index = { exact, lower: null };
-  indexes.set(table, made);
+  indexes.set(columns, made);
   return made;
+}
+
+/** The columns of a table and one more, whose name is new among them. */
+export function withOneMore(columns: readonly Column[], column: Column): readonly Column[] {
+  const more = [...columns, column];
+  const index = indexes.get(columns);
+  if (!index) return more;
+  if (!index.exact.has(column.name)) index.exact.set(column.name, columns.length);
+  const lower = column.name.toLowerCase();
+  if (index.lower && !index.lower.has(lower)) index.lower.set(lower, columns.length);
+  indexes.set(more, index);
+  return more;
 }
 
 /** The column of that name, as it compares (see `foldName`). */
 export function columnNamed(table: Table | null | undefined, name: string): Column | undefined {
   if (!table) return undefined;
-  if (table.columns.length < FEW) return table.columns.find((column) => column.name === name);
-  return indexOf(table).exact.get(name);
+  const { columns } = table;
+  if (columns.length < FEW) return columns.find((column) => column.name === name);
+  const at = indexOf(columns).exact.get(name);
+  if (at === undefined) return undefined;
+  // Another list that begins like this one may have had it at another place.
+  return columns[at]?.name === name ? columns[at] : columns.find((column) => column.name === name);
 }
 
 /** The column of that name without regard to case; the name is given in lower case. */
 export function columnLike(table: Table | null | undefined, name: string): Column | undefined {
   if (!table) return undefined;
-  if (table.columns.length < FEW) return table.columns.find((column) => column.name.toLowerCase() === name);
-  const index = indexOf(table);
+  const { columns } = table;
+  if (columns.length < FEW) return columns.find((column) => column.name.toLowerCase() === name);
+  const index = indexOf(columns);
   if (!index.lower) {
     index.lower = new Map();
-    for (const column of table.columns) {
-      const lower = column.name.toLowerCase();
-      if (!index.lower.has(lower)) index.lower.set(lower, column);
+    for (const [name, at] of index.exact) {
+      const lower = name.toLowerCase();
+      const first = index.lower.get(lower);
+      if (first === undefined || first > at) index.lower.set(lower, at);
     }
   }
-  return index.lower.get(name);
+  const at = index.lower.get(name);
+  if (at === undefined) return undefined;
+  const like = (column: Column | undefined): boolean => column?.name.toLowerCase() === name;
+  return like(columns[at]) ? columns[at] : columns.find(like);
 }

@@ -12,7 +12,7 @@ import type {
   TableConstraint,
 } from "../sql/tree.ts";
 import { type Catalog, tableKey } from "./catalog.ts";
-import { columnNamed } from "./columns.ts";
+import { columnNamed, withOneMore } from "./columns.ts";
 import {
   type Column,
   emptyTable,
@@ -214,8 +214,10 @@ function withColumn(
     nulls: null,
   };
   if (definition.autoincrement && dialect.id !== "sqlite") column.required = true;
-  const others = columnNamed(table, name) ? table.columns.filter((old) => old.name !== name) : table.columns;
-  let next: Table = { ...table, columns: [...others, column] };
+  const columns = columnNamed(table, name)
+    ? [...table.columns.filter((old) => old.name !== name), column]
+    : withOneMore(table.columns, column);
+  let next: Table = { ...table, columns };
   if (definition.primary) next = withKey(next, "primary", uniqueKey(null, [name]), dialect);
   else if (definition.unique) next = withKey(next, "unique", uniqueKey(null, [name]), dialect);
   for (const check of definition.checks) {

@@ -1,26 +1,39 @@
 import type { FiredRipple, Ripple, RippleEdge, RippleNode } from "./ripple.ts";
 
-/** The edges from the statement's target to a node, in the order in which things happen: the shortest way. */
-export function chainTo({ edges }: Ripple, node: number): RippleEdge[] {
+/** For every place that is reached: the edge by which the shortest way comes to it. */
+function ways({ edges }: Ripple): ReadonlyMap<number, RippleEdge> {
+  const from = edgesFrom(edges);
   const before = new Map<number, RippleEdge>();
   const queue = [0];
   const seen = new Set(queue);
-  for (let at = queue.shift(); at !== undefined && at !== node; at = queue.shift()) {
-    for (const edge of edges) {
-      if (edge.from !== at || seen.has(edge.to)) continue;
+  // The list grows while it is walked.
+  for (const at of queue) {
+    for (const edge of from.get(at) ?? []) {
+      if (seen.has(edge.to)) continue;
       seen.add(edge.to);
       before.set(edge.to, edge);
       queue.push(edge.to);
     }
   }
-  const chain: RippleEdge[] = [];
-  for (let at = node; at !== 0; ) {
-    const edge = before.get(at);
-    if (!edge) break;
-    chain.unshift(edge);
-    at = edge.from;
+  return before;
+}
+
+/** The edges by the place from which they lead on, each list in the order of the ripple. */
+export function edgesFrom(edges: readonly RippleEdge[]): ReadonlyMap<number, RippleEdge[]> {
+  const from = new Map<number, RippleEdge[]>();
+  for (const edge of edges) {
+    const list = from.get(edge.from);
+    if (list) list.push(edge);
+    else from.set(edge.from, [edge]);
   }
-  return chain;
+  return from;
+}
+
+/** The edges from the statement's target to a place, in the order in which things happen. */
+function chainTo(node: number, before: ReadonlyMap<number, RippleEdge>): RippleEdge[] {
+  const chain: RippleEdge[] = [];
+  for (let edge = before.get(node); edge; edge = before.get(edge.from)) chain.push(edge);
+  return chain.reverse();
 }
 
 /** A place of a ripple with the way there. */
@@ -36,9 +49,10 @@ export interface Reached {
 export function writtenPlaces(fired: readonly FiredRipple[]): Reached[] {
   const list: Reached[] = [];
   for (const one of fired) {
+    const before = ways(one.ripple);
     for (const node of one.ripple.nodes) {
       if (node.id === 0 || !node.written) continue;
-      const chain = chainTo(one.ripple, node.id);
+      const chain = chainTo(node.id, before);
       list.push({ node, chain, certain: one.firing.certain && chain.every(({ certain }) => certain), fired: one });
     }
   }

@@ -7,6 +7,7 @@ import type { Name, Statement } from "../../sql/tree.ts";
 import type { ConstantValue } from "../conditions.ts";
 import { knownUpdatability, type WriteAction } from "../views/updatability.ts";
 import { wordIn } from "../word-in.ts";
+import { edgesFrom } from "./chain.ts";
 import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
 import { type Firing, firingsOf } from "./firings.ts";
@@ -58,6 +59,7 @@ class Follower {
   readonly #nodes: RippleNode[] = [];
   readonly #edges: RippleEdge[] = [];
   readonly #notes: RippleNote[] = [];
+  readonly #noted = new Set<string>();
   readonly #known = new Map<string, number>();
   /** The nodes between the statement and here, and the triggers that are at work. */
   readonly #path: number[] = [];
@@ -81,11 +83,13 @@ class Follower {
     const arrivals = new Map<number, number>([[0, 1]]);
     for (const { to } of this.#edges) arrivals.set(to, (arrivals.get(to) ?? 0) + 1);
     const wide = [...arrivals].filter(([, count]) => count > 1).map(([id]) => id);
+    if (wide.length === 0) return;
+    const from = edgesFrom(this.#edges);
     const seen = new Set(wide);
     for (let at = wide.pop(); at !== undefined; at = wide.pop()) {
       if (this.#nodes[at].spread !== "every") this.#nodes[at].spread = "some";
-      for (const { from, to } of this.#edges) {
-        if (from !== at || seen.has(to)) continue;
+      for (const { to } of from.get(at) ?? []) {
+        if (seen.has(to)) continue;
         seen.add(to);
         wide.push(to);
       }
@@ -93,9 +97,10 @@ class Follower {
   }
 
   #note(note: RippleNote): void {
-    const same = (one: RippleNote): boolean =>
-      one.kind === note.kind && one.node === note.node && one.name === note.name && one.text === note.text;
-    if (!this.#notes.some(same)) this.#notes.push(note);
+    const key = `${note.kind}\u0000${note.node}\u0000${note.name}\u0000${note.text}`;
+    if (this.#noted.has(key)) return;
+    this.#noted.add(key);
+    this.#notes.push(note);
   }
 
   /** A change arrives at a table or view. */

@@ -34,8 +34,13 @@ export const nullBlind: Hazard = {
     for (const { change, result } of context.changes) {
       if (result.filter !== "filters") continue;
       const parts = filterParts(change.conditions);
+      let others: ReadonlySet<string> | null = null;
+      const settled = (column: string): boolean => {
+        others ??= new Set(parts.flatMap((one) => usedColumnIn(one, context)?.name ?? []));
+        return others.has(column);
+      };
       for (const part of parts) {
-        const draft = notIn(part, context) ?? unequal(part, parts, context);
+        const draft = notIn(part, context) ?? unequal(part, settled, context);
         if (draft) drafts.push(draft);
       }
     }
@@ -81,7 +86,7 @@ function mentionsNotNull(expr: Expr, column: string): boolean {
 }
 
 /** `<>`, NOT IN (list) and NOT LIKE on a column that may be NULL, and no word about NULL anywhere. */
-function unequal(part: Expr, parts: readonly Expr[], context: HazardContext): Draft | null {
+function unequal(part: Expr, settled: (column: string) => boolean, context: HazardContext): Draft | null {
   const operand =
     part.kind === "binary" && (part.op === "<>" || part.op === "!=")
       ? plainColumn(part.left)
@@ -96,8 +101,7 @@ function unequal(part: Expr, parts: readonly Expr[], context: HazardContext): Dr
   const column = usedColumn(operand, context.names);
   const offered = column?.offered?.column;
   if (!column || !offered || offered.required) return null;
-  const said = parts.some((other) => other !== part && usedColumnIn(other, context)?.name === column.name);
-  if (said || offered.nulls === 0) return null;
+  if (offered.nulls === 0 || settled(column.name)) return null;
   return {
     message: `Rows in which \`${column.name}\` is NULL are left out.`,
     because: [`\`${context.show(part)}\` is not true for a NULL, and \`${column.name}\` may be NULL`],

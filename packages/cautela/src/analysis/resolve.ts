@@ -53,6 +53,9 @@ interface CommonScope {
 const NO_ASSIGNMENTS: readonly Assignment[] = [];
 const NO_ALIASES: ReadonlySet<string> = new Set();
 
+/** Fewer columns than this are looked through faster than they are indexed. */
+const MANY = 40;
+
 const offers = new WeakMap<Table, readonly OfferedColumn[]>();
 
 /** The columns of a table as it offers them, made once. */
@@ -71,6 +74,8 @@ class Resolver {
   readonly missing: MissingRelation[] = [];
   readonly #catalog: Catalog | null;
   readonly #dialect: Dialect;
+  /** Columns by name, of relations that have many. */
+  readonly #indexes = new Map<readonly OfferedColumn[], Map<string, OfferedColumn>>();
   #common: CommonScope | null = null;
   #depth = 0;
 
@@ -574,10 +579,10 @@ class Resolver {
         if (!relation) continue;
         if (!relation.columns || isPseudoColumn(name, this.#dialect))
           return bound(node, scope, "undecided", relation, null, level);
-        const offered = offeredIn(relation, name);
+        const offered = this.#offered(relation, name);
         // Two tables under one name: which one is meant cannot be said with a qualifier either.
         if (offered && path.length === 2 && !this.#ambiguousIsFirst && relations.length > 1) {
-          const alike = relations.filter((one) => one.name === qualifier && one.columns && offeredIn(one, name));
+          const alike = relations.filter((one) => one.name === qualifier && one.columns && this.#offered(one, name));
           if (alike.length > 1) {
             const ambiguous = bound(node, scope, "ambiguous", null, null, level);
             ambiguous.candidates = alike;
@@ -596,7 +601,7 @@ class Resolver {
           unknownHere = true;
           continue;
         }
-        const found = offeredIn(one, name);
+        const found = this.#offered(one, name);
         if (!found) continue;
         count++;
         if (count > 1) continue;
@@ -609,7 +614,7 @@ class Resolver {
         return bound(node, scope, "bound", relation, offered, level);
       if (count > 1) {
         const ambiguous = bound(node, scope, "ambiguous", null, null, level);
-        ambiguous.candidates = relations.filter((one) => one.columns && offeredIn(one, name));
+        ambiguous.candidates = relations.filter((one) => one.columns && this.#offered(one, name));
         return ambiguous;
       }
       if (aliases.size > 0 && aliases.has(name)) return bound(node, scope, "alias", null, null, level);
@@ -623,6 +628,22 @@ class Resolver {
     if (this.#dialect.id === "sqlite" && last.quoted && !this.#assigned)
       return bound(node, scope, "undecided", null, null, level);
     return bound(node, scope, undecided ? "undecided" : "unknown", null, null, level, "column");
+  }
+
+  /** The column that a relation offers under a name. */
+  #offered({ columns }: BoundRelation, name: string): OfferedColumn | null {
+    if (!columns) return null;
+    if (columns.length < MANY) {
+      for (const one of columns) if (one.name === name) return one;
+      return null;
+    }
+    let index = this.#indexes.get(columns);
+    if (!index) {
+      index = new Map();
+      for (const one of columns) if (!index.has(one.name)) index.set(one.name, one);
+      this.#indexes.set(columns, index);
+    }
+    return index.get(name) ?? null;
   }
 
   /** Whether a USING or a NATURAL join makes one column of the two. */
@@ -659,9 +680,4 @@ function bound(
   reason: Binding["reason"] = null,
 ): Binding {
   return { node, scope, status, relation, offered, level, candidates: NO_CANDIDATES, reason };
-}
-
-function offeredIn({ columns }: BoundRelation, name: string): OfferedColumn | null {
-  if (columns) for (const one of columns) if (one.name === name) return one;
-  return null;
 }

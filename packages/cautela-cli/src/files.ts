@@ -1,5 +1,5 @@
 import { closeSync, openSync, readSync, type Stats, statSync } from "node:fs";
-import { type FileHandle, open } from "node:fs/promises";
+import { open } from "node:fs/promises";
 import { type DecodedText, decodeText } from "cautela";
 import { Failure } from "./failure.ts";
 
@@ -23,48 +23,69 @@ export async function readText(path: string): Promise<DecodedText> {
 }
 
 async function readBytes(path: string, shown: string): Promise<Uint8Array> {
-  const stats = path === "-" ? null : statSync(path);
-  if (stats?.isDirectory()) throw new Failure(`${path} is a directory, not a file`);
-  if (stats?.isFile() && stats.size > MOST)
+  if (isPiped(path)) return gathered(incoming(path), shown);
+  const stats = statSync(path);
+  if (stats.isDirectory()) throw new Failure(`${path} is a directory, not a file`);
+  if (stats.size > MOST)
     throw new Failure(`${path} is too large to be read at once; one script alone may be of any size`);
+  const file = await open(path, "r");
+  try {
+    return await file.readFile();
+  } finally {
+    await file.close();
+  }
+}
+
+/** Whether a path is standard input, a pipe or a device: what can be read only once, and has no size. */
+export function isPiped(path: string): boolean {
+  if (path === "-") return true;
+  const stats = statSync(path, { throwIfNoEntry: false });
+  return stats !== undefined && !stats.isFile() && !stats.isDirectory();
+}
+
+/** What comes from standard input, a pipe or a device, as it comes. Whoever waits long is told so. */
+export async function* incoming(path: string): AsyncGenerator<Uint8Array> {
+  const shown = path === "-" ? "standard input" : path;
   const waiting = setTimeout(
     () => console.error(`cautela: still waiting for something to read from ${shown}`),
     PATIENCE,
   );
-  if (stats?.isFile()) clearTimeout(waiting);
   try {
-    if (path === "-") return await gathered(process.stdin, shown, waiting);
-    // Opening a pipe waits for its writer, on a thread of its own.
-    const file = await open(path, "r");
-    try {
-      return stats?.isFile() ? await file.readFile() : await gathered(chunks(file), shown, waiting);
-    } finally {
-      await file.close();
+    let first = true;
+    for await (const chunk of path === "-" ? process.stdin : chunks(path)) {
+      clearTimeout(waiting);
+      // What is no text is not waited for to its end.
+      if (first && isBinary(chunk)) throw new Failure(`${shown} is no text: it holds NUL bytes`);
+      first = false;
+      yield chunk;
     }
+  } catch (error) {
+    if (error instanceof Failure) throw error;
+    throw new Failure(`cannot read ${shown}: ${reason(error)}`);
   } finally {
     clearTimeout(waiting);
   }
 }
 
-async function* chunks(file: FileHandle): AsyncIterable<Uint8Array> {
-  for (;;) {
-    const { bytesRead, buffer } = await file.read(Buffer.alloc(1 << 16), 0, 1 << 16, null);
-    if (bytesRead === 0) return;
-    yield buffer.subarray(0, bytesRead);
+async function* chunks(path: string): AsyncIterable<Uint8Array> {
+  // Opening a pipe waits for its writer, on a thread of its own.
+  const file = await open(path, "r");
+  try {
+    for (;;) {
+      const { bytesRead, buffer } = await file.read(Buffer.alloc(1 << 16), 0, 1 << 16, null);
+      if (bytesRead === 0) return;
+      yield buffer.subarray(0, bytesRead);
+    }
+  } finally {
+    await file.close();
   }
 }
 
-/** All that comes from a pipe or a device, up to a size; what is no text is not waited for to its end. */
-async function gathered(
-  stream: AsyncIterable<Uint8Array>,
-  shown: string,
-  waiting: NodeJS.Timeout,
-): Promise<Uint8Array> {
+/** All that comes, up to a size. */
+async function gathered(stream: AsyncIterable<Uint8Array>, shown: string): Promise<Uint8Array> {
   const list: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of stream) {
-    clearTimeout(waiting);
-    if (size === 0 && isBinary(chunk)) throw new Failure(`${shown} is no text: it holds NUL bytes`);
     size += chunk.length;
     if (size > MOST) throw new Failure(`${shown} gives more than ${MOST >> 20} MiB; a file may be of any size`);
     list.push(chunk);

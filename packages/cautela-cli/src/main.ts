@@ -12,7 +12,11 @@ import { type RehearseFlags, rehearseCommand } from "./rehearse-command.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
 import { type TraceFlags, traceCommand } from "./trace-command.ts";
 
-const VERSION = "0.1.0";
+export { reviewExamples } from "./examples.ts";
+
+/** The version of the package, put in where it is bundled. */
+declare const VERSION: string;
+
 const FORMATS = ["text", "json"] as const;
 const WEIGHTS = ["stop", "ask", "note"] as const;
 

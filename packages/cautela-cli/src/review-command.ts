@@ -1,12 +1,21 @@
-import { type DialectId, type Review, reaches, report, reviewChangeSet, textReport, type Weight } from "cautela";
+import {
+  type DialectId,
+  type Review,
+  type ReviewOptions,
+  reaches,
+  report,
+  reviewChangeSet,
+  textReport,
+  type Weight,
+} from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
-import { beginsBinary, fileSize, readText } from "./files.ts";
+import { beginsBinary, fileSize, isPiped, readText } from "./files.ts";
 import { columns, terminalInk } from "./ink.ts";
 import { print, writeText } from "./output.ts";
 import { loadPolicy } from "./policy-file.ts";
 import { inputs } from "./reviewed-script.ts";
-import { STREAM_FROM, streamReview } from "./stream-review.ts";
+import { pipedReview, STREAM_FROM, streamReview } from "./stream-review.ts";
 
 export interface ReviewFlags {
   dialect?: DialectId;
@@ -25,21 +34,33 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   const catalog = loaded?.catalog;
   const policy = await loadPolicy(flags.policy);
-  const reviews = isLarge(paths)
-    ? [
-        streamReview(
-          paths[0],
-          { dialect: flags.dialect, catalog, policy, path: paths[0], keep: flags.format === "text" ? "found" : "all" },
-          (line) => console.error(line),
-        ),
-      ]
-    : reviewChangeSet(await scripts(paths, flags), { catalog, policy });
+  const reviews =
+    (await alone(paths, { dialect: flags.dialect, catalog, policy }, flags)) ??
+    reviewChangeSet(await scripts(paths, flags), { catalog, policy });
   await writeReport(
     reviews,
     flags,
     paths.flatMap((path) => inputs(path, flags)),
   );
   return reviews.some((review) => reaches(review.verdict, flags.failOn)) ? 1 : 0;
+}
+
+/** The review of a single script that is large or comes through a pipe: it is not held in memory. */
+async function alone(
+  paths: readonly string[],
+  options: ReviewOptions,
+  { format }: ReviewFlags,
+): Promise<Review[] | null> {
+  const [path] = paths;
+  const large = isLarge(paths);
+  if (!large && (paths.length !== 1 || !isPiped(path))) return null;
+  const say = (line: string): void => console.error(line);
+  const streamed = { ...options, path: shownPath(path), keep: format === "text" ? "found" : "all" } as const;
+  return [large ? streamReview(path, streamed, say) : await pipedReview(path, streamed, say)];
+}
+
+function shownPath(path: string): string {
+  return path === "-" ? "standard input" : path;
 }
 
 /** A single script that is too large to be held in memory. */
@@ -66,7 +87,7 @@ async function script(path: string, flags: ReviewFlags): Promise<Script> {
   if (invalidLine !== null) {
     console.error(`cautela: ${path}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
   }
-  return { text, path: path === "-" ? "standard input" : path, dialect: flags.dialect };
+  return { text, path: shownPath(path), dialect: flags.dialect };
 }
 
 /** Writes reviews to standard output or to a file. */

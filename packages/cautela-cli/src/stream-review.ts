@@ -1,6 +1,7 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { StringDecoder } from "node:string_decoder";
-import { type Review, type ReviewOptions, ReviewStream } from "cautela";
+import { decodeText, type Review, type ReviewOptions, ReviewStream, review } from "cautela";
+import { incoming } from "./files.ts";
 
 /** Files larger than this are reviewed piece by piece. */
 export const STREAM_FROM = 16 * 1024 * 1024;
@@ -12,31 +13,93 @@ const PIECE = 1024 * 1024;
  * are UTF-8 (with a word about it where they are not, and Latin-1 taken instead), once for the review.
  */
 export function streamReview(path: string, options: ReviewOptions, say: (line: string) => void): Review {
-  const encoding = encodingOf(path);
+  const encoding = encodingOf(pieces(path), true);
   if (encoding === "latin1") say(`cautela: ${path}: not all of it is UTF-8; the file is read as Latin-1`);
-  const stream = new ReviewStream(options);
-  const decoder = new StringDecoder(encoding);
-  let first = true;
-  for (const bytes of pieces(path)) {
-    let piece = decoder.write(bytes);
-    if (first && piece.charCodeAt(0) === 0xfeff) piece = piece.slice(1);
-    first = false;
-    stream.push(piece, false);
-  }
-  stream.push(decoder.end(), true);
-  return stream.result();
+  const text = new PieceReview(options, encoding);
+  for (const bytes of pieces(path)) text.push(bytes);
+  return text.result();
 }
 
-function encodingOf(path: string): "utf8" | "utf16le" | "latin1" {
+/**
+ * Reviews what comes from standard input or a pipe, which can be read only once: whole where it is short, else piece by
+ * piece as it comes. Its beginning decides what its bytes are.
+ */
+export async function pipedReview(path: string, options: ReviewOptions, say: (line: string) => void): Promise<Review> {
+  const shown = path === "-" ? "standard input" : path;
+  const head: Uint8Array[] = [];
+  let size = 0;
+  let text: PieceReview | null = null;
+  for await (const bytes of incoming(path)) {
+    if (text) {
+      text.push(bytes);
+      continue;
+    }
+    head.push(bytes);
+    size += bytes.length;
+    if (size <= STREAM_FROM) continue;
+    const encoding = encodingOf(head, false);
+    if (encoding === "latin1") say(`cautela: ${shown}: not all of it is UTF-8; it is read as Latin-1`);
+    text = new PieceReview(options, encoding);
+    for (const one of head.splice(0)) text.push(one);
+  }
+  if (!text) {
+    const { text: whole, invalidLine } = decodeText(Buffer.concat(head));
+    if (invalidLine !== null) say(`cautela: ${shown}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
+    return review(whole, { ...options, keep: "all" });
+  }
+  const result = text.result();
+  if (text.damaged) say(`cautela: ${shown}: what is not UTF-8 in it was read as �`);
+  return result;
+}
+
+type Encoding = "utf8" | "utf16le" | "latin1";
+
+/** A review that is given the bytes of a script piece by piece. */
+class PieceReview {
+  readonly #stream: ReviewStream;
+  readonly #decoder: StringDecoder;
+  #begun = false;
+  #damaged = false;
+
+  constructor(options: ReviewOptions, encoding: Encoding) {
+    this.#stream = new ReviewStream(options);
+    this.#decoder = new StringDecoder(encoding);
+  }
+
+  /** Bytes were met that the encoding does not have. */
+  get damaged(): boolean {
+    return this.#damaged;
+  }
+
+  push(bytes: Uint8Array): void {
+    const piece = this.#decoder.write(bytes);
+    const marked = !this.#begun && piece.charCodeAt(0) === 0xfeff;
+    this.#begun ||= piece.length > 0;
+    this.#take(marked ? piece.slice(1) : piece, false);
+  }
+
+  result(): Review {
+    this.#take(this.#decoder.end(), true);
+    return this.#stream.result();
+  }
+
+  #take(piece: string, final: boolean): void {
+    if (!this.#damaged && piece.includes("\ufffd")) this.#damaged = true;
+    this.#stream.push(piece, final);
+  }
+}
+
+/** What bytes are that come in pieces; where they are not the `whole` text, the last may end within a character. */
+function encodingOf(list: Iterable<Uint8Array>, whole: boolean): Encoding {
   const strict = new TextDecoder("utf-8", { fatal: true });
   let first = true;
   try {
-    for (const bytes of pieces(path)) {
+    for (const bytes of list) {
       if (first && bytes[0] === 0xff && bytes[1] === 0xfe) return "utf16le";
       first = false;
       strict.decode(bytes, { stream: true });
     }
-    strict.decode();
+    if (whole) strict.decode();
     return "utf8";
   } catch (error) {
     if (error instanceof TypeError) return "latin1";
@@ -44,7 +107,7 @@ function encodingOf(path: string): "utf8" | "utf16le" | "latin1" {
   }
 }
 
-function* pieces(path: string): IterableIterator<Buffer> {
+function* pieces(path: string): IterableIterator<Uint8Array> {
   const bytes = Buffer.alloc(PIECE);
   const file = openSync(path, "r");
   try {

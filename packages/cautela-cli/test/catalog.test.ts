@@ -32,7 +32,7 @@ const root = fileURLToPath(new URL("../../../", import.meta.url));
 const demo = (path: string) => readFileSync(join(root, "demo", path), "utf8");
 const maria = await mariadbUrl();
 const postgres = await postgresUrl();
-const bin = join(root, "packages/cautela-cli/bin/cautela.js");
+const bin = join(root, "packages/cautela-cli/bin/cautela.cjs");
 const cautela = (...args: string[]) => spawnSync(process.execPath, [bin, ...args], { encoding: "utf8", cwd: root });
 
 const RICH: Record<"postgresql" | "mariadb" | "sqlite", string> = {

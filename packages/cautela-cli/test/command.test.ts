@@ -1,9 +1,9 @@
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { expect, test } from "vitest";
+import { describe, expect, test } from "vitest";
 import { mariadbUrl, postgresUrl } from "../../cautela/test/engines.ts";
 
 const root = fileURLToPath(new URL("../../..", import.meta.url));
@@ -12,7 +12,7 @@ const postgres = await postgresUrl();
 const folder = mkdtempSync(join(tmpdir(), "cautela-test-"));
 
 function cautela(args: string[], input = "", env: Record<string, string> = {}) {
-  const run = spawnSync(process.execPath, [join(root, "packages/cautela-cli/bin/cautela.js"), ...args], {
+  const run = spawnSync(process.execPath, [join(root, "packages/cautela-cli/bin/cautela.cjs"), ...args], {
     input,
     encoding: "utf8",
     cwd: root,
@@ -85,7 +85,7 @@ test("colour only on a terminal, and not with NO_COLOR", () => {
   const plain = cautela(["demo"]).out;
   expect(plain).not.toContain("\u001b[");
   const script = (env: string) =>
-    spawnSync("script", ["-qec", `${env} ${process.execPath} packages/cautela-cli/bin/cautela.js demo`, "/dev/null"], {
+    spawnSync("script", ["-qec", `${env} ${process.execPath} packages/cautela-cli/bin/cautela.cjs demo`, "/dev/null"], {
       cwd: root,
       encoding: "utf8",
       env: { ...process.env, TERM: "xterm", NO_COLOR: "" },
@@ -228,4 +228,60 @@ test("the demo and the hazards speak", () => {
   expect(cautela(["hazards"]).out).toMatch(/■ stop {2}every-row/);
   expect(cautela(["hazards", "every-row"]).out).toContain("UPDATE berth SET depth_m = 4.5;");
   expect(cautela(["--help"]).status).toBe(0);
+});
+
+describe("what was compiled is kept in the user's cache folder", () => {
+  const home = mkdtempSync(join(tmpdir(), "cautela-cache-"));
+  const kept = join(home, "cautela/code");
+  const run = (more = {}) =>
+    cautela(["review", "-"], "DELETE FROM berth;", {
+      XDG_CACHE_HOME: home,
+      CI: "",
+      NODE_DISABLE_COMPILE_CACHE: "",
+      ...more,
+    });
+  const plain = run({ NODE_DISABLE_COMPILE_CACHE: "1" });
+  // Node does it by itself from 22.1 on.
+  const ours = test.skipIf(Number.parseInt(process.versions.node, 10) >= 22);
+
+  ours("for this user alone, and starts give the same with it", () => {
+    expect(existsSync(kept)).toBe(false);
+    expect(run()).toEqual(plain);
+    const [file] = readdirSync(kept);
+    expect(statSync(join(kept, file)).mode & 0o777).toBe(0o600);
+    expect(run()).toEqual(plain);
+  });
+
+  ours.each([
+    ["it is spoilt", (path: string) => writeFileSync(path, "not code")],
+    ["it is cut", (path: string) => writeFileSync(path, readFileSync(path).subarray(0, 5000))],
+    ["others can write it", (path: string) => chmodSync(path, 0o666)],
+  ])("and made again when %s", (_, spoil) => {
+    const path = join(kept, readdirSync(kept)[0]);
+    spoil(path);
+    expect(run()).toEqual(plain);
+    expect(readdirSync(kept)).toHaveLength(1);
+    expect([statSync(path).mode & 0o777, statSync(path).size > 100_000]).toEqual([0o600, true]);
+  });
+
+  ours("not where the folder cannot be made, nor on a machine of a pipeline", () => {
+    expect(run({ XDG_CACHE_HOME: file("no-folder", "") })).toEqual(plain);
+    const elsewhere = mkdtempSync(join(tmpdir(), "cautela-cache-"));
+    expect(run({ XDG_CACHE_HOME: elsewhere, CI: "true" })).toEqual(plain);
+    expect(readdirSync(elsewhere)).toEqual([]);
+  });
+});
+
+test("a long script from a pipe is read piece by piece, its bytes as its beginning has them", () => {
+  const many = "INSERT INTO berth VALUES (1, 'käse');\n".repeat(450_000);
+  const { status, out, err } = cautela(["review", "-"], `${many}DELETE FROM berth;\n`);
+  expect([status, err]).toEqual([1, ""]);
+  expect(out).toMatch(/line 450001, column 1/);
+  const latin = Buffer.from(`${many}DELETE FROM käse;\n`, "latin1");
+  const read = spawnSync(process.execPath, [join(root, "packages/cautela-cli/bin/cautela.cjs"), "review", "-"], {
+    input: latin,
+    encoding: "utf8",
+  });
+  expect(read.stderr).toBe("cautela: standard input: not all of it is UTF-8; it is read as Latin-1\n");
+  expect(read.stdout).toContain("käse");
 });

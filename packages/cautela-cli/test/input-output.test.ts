@@ -7,7 +7,7 @@ import { describe, expect, test } from "vitest";
 
 // What a command does with inputs and outputs that are not as they should be.
 
-const command = join(fileURLToPath(new URL("../bin", import.meta.url)), "cautela.js");
+const command = join(fileURLToPath(new URL("../bin", import.meta.url)), "cautela.cjs");
 const folder = mkdtempSync(join(tmpdir(), "cautela-io-"));
 const file = (name: string, content: string | Uint8Array): string => {
   writeFileSync(join(folder, name), content);

@@ -10,7 +10,7 @@ import { mariadbUrl, postgresUrl } from "../../cautela/test/engines.ts";
 const postgres = await postgresUrl();
 const mariadb = await mariadbUrl();
 const folder = mkdtempSync(join(tmpdir(), "cautela-measure-"));
-const bin = new URL("../bin/cautela.js", import.meta.url).pathname;
+const bin = new URL("../bin/cautela.cjs", import.meta.url).pathname;
 
 function measure(sql: string, url: string): { status: number | null; out: string; err: string } {
   const path = join(folder, "ways.sql");

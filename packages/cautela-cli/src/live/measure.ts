@@ -2,7 +2,6 @@ import { readFileSync } from "node:fs";
 import type { RowDataPacket } from "mysql2";
 import { Failure } from "../failure.ts";
 import { isUrl, shownSource } from "./database-url.ts";
-import { connectMysql } from "./mysql.ts";
 import { connectPostgresql, reason } from "./postgresql.ts";
 import { postgresqlDangers } from "./postgresql-dangers.ts";
 
@@ -48,6 +47,7 @@ async function postgresql(url: string, seconds: number): Promise<ReadOnly> {
 }
 
 async function mysql(url: string, seconds: number): Promise<ReadOnly> {
+  const { connectMysql } = await import("./mysql.ts");
   const connection = await connectMysql(url);
   const [[version]] = await connection.query<RowDataPacket[]>("SELECT version() AS v");
   const maria = String(version.v).toLowerCase().includes("mariadb");

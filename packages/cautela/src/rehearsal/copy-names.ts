@@ -20,6 +20,8 @@ export class CopyNames {
   readonly #date: string;
   readonly #longest: number;
   readonly #given = new Set<string>();
+  /** The last number that a name has got. */
+  readonly #numbers = new Map<string, number>();
 
   constructor(policy: Policy, date: string, dialect: Dialect, catalog: Catalog | null) {
     this.#pattern = policy.backup?.name ?? "{table}_before_{date}";
@@ -43,8 +45,10 @@ export class CopyNames {
     const cased = (text: string): string => (upper ? text.toUpperCase() : text);
     const rest = cased(fill("")).length + suffix.length + 3;
     const base = cased(fill(own.slice(0, Math.max(1, this.#longest - rest))).replace(/_+$/, "") + suffix);
-    let name = base;
-    for (let n = 2; this.#given.has(name.toLowerCase()); n++) name = `${base}_${n}`;
+    let n = this.#numbers.get(base) ?? 1;
+    let name = n === 1 ? base : `${base}_${n}`;
+    while (this.#given.has(name.toLowerCase())) name = `${base}_${++n}`;
+    this.#numbers.set(base, n);
     this.#given.add(name.toLowerCase());
     return name;
   }

@@ -28,7 +28,10 @@ export interface Written {
   tidied: ReadonlySet<string> | null;
 }
 
-/** One statement of the script in the order in which they run; what runs inside a block belongs to the block. */
+/**
+ * One statement of the script in the order in which they run; what runs inside a block belongs to the block. What it
+ * answers holds until the next step is asked for.
+ */
 export interface ScriptStep {
   statement: StatementReview;
   source: ChangeSource;
@@ -51,7 +54,7 @@ export interface ScriptStep {
    * script runs; null where none can: it has been made, renamed, or may not be without a column that it did not have.
    */
   lasting: (table: Table) => Table | null;
-  /** What the database holds when it begins; another statement's catalog as soon as the next step is asked for. */
+  /** What the database holds when it begins. */
   catalog: Catalog | null;
   /** The objects of the catalog that it makes, changes or drops. */
   structure: readonly StructureChange[];
@@ -113,8 +116,6 @@ class Course {
       : classOf(tree) === "structure"
         ? "structure"
         : "other";
-    const made = new Set(this.#made);
-    const altered = new Set(this.#altered);
     return {
       statement,
       source,
@@ -125,8 +126,8 @@ class Course {
       inside: this.#open,
       dependsOn: does === "other" ? null : this.#dependsOn(tree, used),
       countDependsOn: does === "other" ? null : this.#countDependsOn(tree, used),
-      made: (table) => made.has(keyOf(table)),
-      lasting: (table) => (altered.has(keyOf(table)) ? this.#lasting(table) : table),
+      made: (table) => this.#made.has(keyOf(table)),
+      lasting: (table) => (this.#altered.has(keyOf(table)) ? this.#lasting(table) : table),
       catalog: this.#catalog,
       structure: classOf(tree) === "rows" || classOf(tree) === "reads" ? [] : this.#structureOf(source, all),
       ownCopy: (table, where) =>

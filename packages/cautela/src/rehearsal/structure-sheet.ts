@@ -193,7 +193,7 @@ class StructureSheet {
     const come = after.columns.filter(({ name }) => !wasThere(name));
     const other = before.columns.filter((one) => {
       const now = isThere(one.name);
-      return now && definitionOf(now) !== definitionOf(one);
+      return now && now !== one && definitionOf(now) !== definitionOf(one);
     });
     const retyped = other.filter((one) => {
       const now = isThere(one.name);

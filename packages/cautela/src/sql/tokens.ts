@@ -92,20 +92,23 @@ export const BAD_REASON: Record<Bad, string> = {
   [Bad.DOLLAR]: "a dollar-quoted string that is never closed",
 };
 
+/** Room for the tokens of a short text; it grows. */
+const FEW = 256;
+
 /**
  * The tokens of one window of a script, as parallel arrays. An object for each token would cost
  * more than all the rest of the reading.
  */
 export class TokenList {
   count = 0;
-  kinds = new Uint8Array(4096);
+  kinds = new Uint8Array(FEW);
   /** A keyword of `K` for words, an {@link Op} for operators, a {@link Bad} for bad tokens. */
-  marks = new Uint16Array(4096);
-  starts = new Int32Array(4096);
-  ends = new Int32Array(4096);
+  marks = new Uint16Array(FEW);
+  starts = new Int32Array(FEW);
+  ends = new Int32Array(FEW);
   commentCount = 0;
-  commentStarts = new Int32Array(256);
-  commentEnds = new Int32Array(256);
+  commentStarts = new Int32Array(FEW / 16);
+  commentEnds = new Int32Array(FEW / 16);
 
   clear(): void {
     this.count = 0;

@@ -19,6 +19,16 @@ for (let id = 1; id < lower.length; id++) {
   table[slot] = id;
 }
 
+/** Whether a word by itself is a keyword, and which; `K.NONE` if it is none. */
+export function keywordOf(word: string): K {
+  let hash = 0;
+  for (let i = 0; i < word.length; i++) {
+    const code = word.charCodeAt(i);
+    hash = hashStep(hash, code >= 65 && code <= 90 ? code | 32 : code);
+  }
+  return keywordAt(word, 0, word.length, hash);
+}
+
 /** The keyword that stands at `start`..`end` of `text`, whatever its case, or `K.NONE`. */
 export function keywordAt(text: string, start: number, end: number, hash: number): K {
   let slot = hash & (SIZE - 1);

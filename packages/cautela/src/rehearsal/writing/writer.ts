@@ -1,7 +1,7 @@
 import type { CatalogObject, Column, Table, Trigger } from "../../catalog/model.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { directiveEnd } from "../../sql/directives.ts";
-import { WORDS } from "../../sql/keywords.ts";
+import { keywordOf } from "../../sql/words.ts";
 import type { Added, Kept, OwnTrigger, PutBack } from "../kept.ts";
 import type { Phase, PhaseFrame } from "../rehearsal.ts";
 import { RESERVED_NAMES } from "./reserved-names.ts";
@@ -51,7 +51,7 @@ export abstract class SqlWriter {
           ? /^[A-Z][A-Z0-9_$#]*$/
           : /^[a-z_][a-z0-9_]*$/;
     if (!plain.test(text) || RESERVED_NAMES.has(text.toLowerCase())) return this.quoted(text);
-    const word = WORDS.indexOf(text.toUpperCase());
+    const word = keywordOf(text);
     return word > 0 && wordClass[word] > 0 ? this.quoted(text) : text;
   }
 

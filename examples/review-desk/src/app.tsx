@@ -32,7 +32,7 @@ export function App() {
   const [theme, setTheme] = useState<Theme>("system");
   const [dragging, setDragging] = useState(false);
   const [notice, setNotice] = useState("");
-  const { answer, failure } = useReview(text, dialect, catalog);
+  const { answer, failure, rehearsal } = useReview(text, dialect, catalog, view === "rehearsal");
   const picker = useRef<HTMLInputElement>(null);
   const pickFor = useRef<"script" | "catalog">("script");
 
@@ -239,7 +239,7 @@ export function App() {
                   <UncheckedList answer={answer} />
                 </>
               )}
-              {view === "rehearsal" && <RehearsalView answer={answer} statement={current} onStatement={visit} />}
+              {view === "rehearsal" && <RehearsalView rehearsal={rehearsal} statement={current} onStatement={visit} />}
               {view === "ripples" && <Ripples answer={answer} statement={current} onStatement={visit} />}
             </>
           )}

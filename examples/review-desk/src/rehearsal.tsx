@@ -1,9 +1,8 @@
-import { PHASES, type Phase, type RehearsalSheet, rehearsalPhase, terminated, visible } from "cautela";
+import { PHASES, type Phase, type Rehearsal, type RehearsalSheet, rehearsalPhase, terminated, visible } from "cautela";
 import { useEffect, useState } from "react";
-import type { Answer } from "./messages.ts";
 
 interface RehearsalProps {
-  answer: Answer;
+  rehearsal: Rehearsal | null;
   /** The statement in which the cursor stands. */
   statement: number | null;
   onStatement(index: number): void;
@@ -17,11 +16,11 @@ const TITLES: Record<Phase, string> = {
 };
 
 /** The queries to run by hand for one statement, phase by phase. */
-export function RehearsalView({ answer, statement, onStatement }: RehearsalProps) {
-  const { rehearsal } = answer;
+export function RehearsalView({ rehearsal, statement, onStatement }: RehearsalProps) {
+  const [phase, setPhase] = useState<Phase>("before");
+  if (!rehearsal) return <p className="nothing">The rehearsal is being written.</p>;
   // What the script only sets or reads stands in the change as it is, and needs no sheet of its own.
   const sheets = rehearsal.sheets.filter(writes);
-  const [phase, setPhase] = useState<Phase>("before");
   const found = sheets.findIndex((one) => one.statement === statement);
   const at = found < 0 ? 0 : found;
   const sheet = sheets[at];

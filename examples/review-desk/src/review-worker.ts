@@ -1,9 +1,27 @@
 /// <reference lib="webworker" />
-import { Catalog, catalogFromDdl, type Finding, heaviestFirst, rehearse, review, trace, visible } from "cautela";
+import {
+  Catalog,
+  catalogFromDdl,
+  type Finding,
+  heaviestFirst,
+  type Review,
+  rehearseStepwise,
+  review,
+  trace,
+  visible,
+} from "cautela";
 import { catalogEntries } from "./catalog-entries.ts";
-import type { Answer, Failure, Request } from "./messages.ts";
+import type { Answer, Failure, RehearsalRequest, Rehearsed, Request } from "./messages.ts";
 
-// The catalog is built anew only when its text or the dialect changes, not at every key.
+/** The review that the page has, for its rehearsal. */
+let last: { id: number; result: Review } | null = null;
+/** The newest request that has not been answered: those before it are dropped. */
+let waiting: Request | null = null;
+
+/** The worker writes for so long, in milliseconds, before it looks whether something new has come. */
+const SLICE = 25;
+
+// The catalog is built again only when its text or the dialect changes, not at every key.
 let builtFrom = "";
 let built: Catalog | undefined;
 
@@ -18,23 +36,60 @@ function catalogOf({ catalog, dialect }: Request): Catalog | undefined {
   return built;
 }
 
-self.addEventListener("message", (event: MessageEvent<Request>) => {
-  const request = event.data;
+self.addEventListener("message", ({ data }: MessageEvent<Request | RehearsalRequest>) => {
+  if ("rehearse" in data) {
+    void rehearsed(data.rehearse).then(undefined, (error) => failed(data.rehearse, error));
+    return;
+  }
+  const first = waiting === null;
+  waiting = data;
+  // What has come in the meantime is delivered before.
+  if (first) setTimeout(answer, 0);
+});
+
+function answer(): void {
+  const request = waiting;
+  waiting = null;
+  if (!request) return;
+  last = null;
   try {
     self.postMessage(answerTo(request));
   } catch (error) {
-    const failure: Failure = { id: request.id, failure: error instanceof Error ? error.message : String(error) };
-    self.postMessage(failure);
-    // Whether the page has the catalog is not known any more.
-    builtFrom = "";
+    failed(request.id, error);
   }
-});
+}
+
+function failed(id: number, error: unknown): void {
+  const failure: Failure = { id, failure: error instanceof Error ? error.message : String(error) };
+  self.postMessage(failure);
+  // Whether the page has the catalog is not known any more.
+  builtFrom = "";
+}
+
+/** Writes the rehearsal of the last review, as long as it is the last. */
+async function rehearsed(id: number): Promise<void> {
+  if (last?.id !== id) return;
+  const date = new Date().toISOString().slice(0, 10).replaceAll("-", "");
+  const steps = rehearseStepwise(last.result, { date });
+  while (waiting === null && last?.id === id) {
+    const until = performance.now() + SLICE;
+    while (performance.now() < until) {
+      const step = steps.next();
+      if (!step.done) continue;
+      const message: Rehearsed = { id, rehearsal: step.value };
+      self.postMessage(message);
+      return;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 0));
+  }
+}
 
 function answerTo(request: Request): Answer {
   const began = performance.now();
   const before = builtFrom;
   const catalog = catalogOf(request);
   const result = review(request.text, { dialect: request.dialect, catalog });
+  last = { id: request.id, result };
   const { statements, findings, unchecked, traces, entries } = shown({
     statements: result.statements.map((one, i) => ({ ...one, start: result.read[i].start, end: result.read[i].end })),
     findings: byStatement(result.findings),
@@ -49,7 +104,6 @@ function answerTo(request: Request): Answer {
     findings,
     unchecked,
     traces,
-    rehearsal: rehearse(result, { date: new Date().toISOString().slice(0, 10).replaceAll("-", "") }),
     tables: catalog?.size ?? 0,
     entries,
     milliseconds: performance.now() - began,

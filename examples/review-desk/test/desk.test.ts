@@ -140,6 +140,17 @@ describe.runIf(found)("the review desk", () => {
     expect(await page.evaluate(() => getComputedStyle(document.body).backgroundColor)).not.toBe(dark);
   });
 
+  test("reviews first and rehearses after it, and drops the rehearsal of an older text", async () => {
+    await page.getByRole("tab", { name: "rehearsal" }).click();
+    const buffer = Buffer.from("UPDATE berth SET depth_m = 1 WHERE berth_id = 1;\n".repeat(10_000));
+    await page.getByLabel("Open files").setInputFiles({ name: "large.sql", mimeType: "text/plain", buffer });
+    await page.getByText("10000 statements").first().waitFor();
+    await page.getByText("The rehearsal is being written.").waitFor();
+    await write("DELETE FROM berth WHERE berth_id = 77;");
+    await page.getByText("in 1 statement").waitFor();
+    await expect.poll(async () => (await page.locator(".query pre").allTextContents()).join()).toContain("77");
+  });
+
   test("draws what a statement writes, and shows what defines it", async () => {
     await page.getByRole("combobox", { name: "Script" }).selectOption("postgresql/09-through-the-view");
     await page.getByRole("tab", { name: "ripples" }).click();

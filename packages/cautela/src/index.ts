@@ -24,7 +24,7 @@ export { type Policy, policyFrom } from "./policy.ts";
 export type { Region } from "./region.ts";
 export { harm } from "./rehearsal/harmless.ts";
 export { PHASES, type Phase, type Rehearsal, type RehearsalQuery, type RehearsalSheet } from "./rehearsal/rehearsal.ts";
-export { type RehearseOptions, rehearse } from "./rehearsal/rehearse.ts";
+export { type RehearseOptions, rehearse, rehearseStepwise } from "./rehearsal/rehearse.ts";
 export { type Ink, plainInk } from "./report/page.ts";
 export { rehearsalMarkdown, rehearsalPhase, rehearsalText, terminated } from "./report/rehearsal-text.ts";
 export { type ReportFormat, report } from "./report/report.ts";

@@ -32,6 +32,27 @@ export interface RehearseOptions {
  * rehearse(review(script, { catalog }), { date: "20261125" }).sheets[0].queries
  */
 export function rehearse(review: Review, options: RehearseOptions = {}): Rehearsal {
+  const steps = rehearseStepwise(review, options);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/**
+ * Writes the rehearsal like {@link rehearse}, with a pause after each statement, so that a page stays alive and can drop
+ * it: a script of thousands of lines takes seconds.
+ *
+ * @example
+ * const steps = rehearseStepwise(review(script, { catalog }));
+ * let step = steps.next();
+ * while (!step.done) step = steps.next();
+ * step.value.sheets
+ */
+export function* rehearseStepwise(
+  review: Review,
+  options: RehearseOptions = {},
+): Generator<undefined, Rehearsal, undefined> {
   const writer = sqlWriter(dialects[review.dialect], options.countUpTo ?? null);
   writer.spelled = (schema, name) => review.before?.get(schema, name) ?? review.catalog?.get(schema, name);
   const names = new CopyNames(review.policy, options.date ?? "", writer.dialect, review.catalog);
@@ -42,6 +63,7 @@ export function rehearse(review: Review, options: RehearseOptions = {}): Rehears
   let changes = false;
   let undoesStructure = false;
   for (const step of scriptSteps(review)) {
+    yield;
     const ended = review.read[step.statement.index]?.terminator === "batch";
     const sheet = sheetOf(step, context, review.read[step.statement.index]?.terminator !== "");
     if (!sheet) {

@@ -1,7 +1,7 @@
-import { ownText } from "../sql/compact.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import type { Name } from "../sql/tree.ts";
+import type { Name } from "../sql/nodes/tree.ts";
+import { ownText } from "../text/own-text.ts";
 import type { CatalogObject, ObjectKind, Routine, Rule, Table, Trigger, TypeObject, View } from "./model.ts";
 import { tableNameOf } from "./names.ts";
 

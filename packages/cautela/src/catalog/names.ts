@@ -1,5 +1,5 @@
 import type { Dialect } from "../sql/dialects/dialect.ts";
-import type { Ident, Name } from "../sql/tree.ts";
+import type { Ident, Name } from "../sql/nodes/tree.ts";
 
 /**
  * A name as it compares under its dialect's rules: unquoted names folded to the dialect's case,

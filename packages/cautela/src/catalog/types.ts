@@ -1,5 +1,5 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
-import type { TypeName } from "../sql/tree.ts";
+import type { TypeName } from "../sql/nodes/tree.ts";
 import type { Column } from "./model.ts";
 
 // The one name of each type, so that `int4`, `int` and `integer` compare as what they are.

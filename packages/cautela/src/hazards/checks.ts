@@ -1,5 +1,5 @@
-import type { Policy } from "../policy.ts";
-import type { Statement } from "../sql/tree.ts";
+import type { Policy } from "../policy/policy.ts";
+import type { Statement } from "../sql/nodes/tree.ts";
 import type { Draft, FinishContext, HazardContext, Weight } from "./hazard.ts";
 import { hazards } from "./register.ts";
 

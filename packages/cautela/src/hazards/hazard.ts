@@ -1,18 +1,17 @@
-import type { Change } from "../analysis/change.ts";
-import type { Found } from "../analysis/found.ts";
-import type { History } from "../analysis/history.ts";
-import type { ReachResult } from "../analysis/reach.ts";
-import type { Resolution } from "../analysis/resolution.ts";
+import type { Change } from "../analysis/changes/change.ts";
+import type { ReachResult } from "../analysis/changes/reach.ts";
+import type { Resolution } from "../analysis/names/resolution.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import type { SessionState } from "../analysis/ripples/session.ts";
-import type { Softener } from "../analysis/softeners.ts";
-import type { Timeline } from "../analysis/timeline.ts";
+import type { History } from "../analysis/script/history.ts";
+import type { Softener } from "../analysis/script/mitigations.ts";
+import type { Timeline } from "../analysis/script/timeline.ts";
+import type { Found } from "../analysis/statement/node-index.ts";
 import type { Catalog } from "../catalog/catalog.ts";
-import type { Policy } from "../policy.ts";
-import type { Region } from "../region.ts";
-import type { Dialect, DialectId } from "../sql/dialects/dialect.ts";
-import type { ReadStatement } from "../sql/script.ts";
-import type { Span, Statement } from "../sql/tree.ts";
+import type { Policy } from "../policy/policy.ts";
+import type { Dialect, DialectId, SessionState } from "../sql/dialects/dialect.ts";
+import type { Span, Statement } from "../sql/nodes/tree.ts";
+import type { ReadStatement } from "../sql/reading/script.ts";
+import type { Region } from "../text/region.ts";
 
 /** How much a finding matters: do not run; somebody must answer first; worth knowing. */
 export type Weight = "stop" | "ask" | "note";

@@ -1,15 +1,21 @@
-import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../analysis/conditions.ts";
-import type { History } from "../analysis/history.ts";
-import { lookOf } from "../analysis/look.ts";
-import { isEnginesOwn } from "../analysis/missing.ts";
-import { keyOfColumn, keyText, referenced, singleKeys } from "../analysis/references.ts";
-import { storedValues } from "../analysis/stored-values.ts";
-import { constant } from "../analysis/truth.ts";
+import { keyOfColumn, keyText, referenced, singleKeys } from "../analysis/changes/references.ts";
+import { storedValues } from "../analysis/changes/stored-values.ts";
+import {
+  assignedIn,
+  type ConstantValue,
+  filterParts,
+  pinnedConstants,
+  whereParts,
+} from "../analysis/conditions/conditions.ts";
+import { constant } from "../analysis/conditions/truth.ts";
+import { isEnginesOwn } from "../analysis/names/missing.ts";
+import type { History } from "../analysis/script/history.ts";
+import { lookOf } from "../analysis/script/precheck.ts";
 import { tableKey } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../catalog/names.ts";
-import type { Region } from "../region.ts";
-import type { Expr, Name } from "../sql/tree.ts";
+import type { Expr, Name } from "../sql/nodes/tree.ts";
+import type { Region } from "../text/region.ts";
 import type { HazardContext } from "./hazard.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */

@@ -1,5 +1,5 @@
-import type { Reach } from "../analysis/reach.ts";
-import { singleBlanks } from "../sql/blanks.ts";
+import type { Reach } from "../analysis/changes/reach.ts";
+import { singleBlanks } from "../text/blanks.ts";
 import type { JudgedChange } from "./hazard.ts";
 
 /** A number as people read it: 41,200. */

@@ -1,11 +1,11 @@
 import { codeEffects } from "../analysis/ripples/code-effects.ts";
-import { tableClass } from "../analysis/table-class.ts";
+import { tableClass } from "../analysis/script/table-class.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import { shownName, type Trigger } from "../catalog/model.ts";
-import { bodyStatements } from "../catalog/trees.ts";
-import type { Policy } from "../policy.ts";
+import { bodyStatements } from "../catalog/parsed-code.ts";
+import type { Policy } from "../policy/policy.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import type { Name } from "../sql/tree.ts";
+import type { Name } from "../sql/nodes/tree.ts";
 import type { Written } from "./script-steps.ts";
 
 /** Rows that only tell what happened stay, those that tell of the restore included. */

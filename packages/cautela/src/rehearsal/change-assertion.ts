@@ -1,6 +1,6 @@
 import { tableKey } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
-import { walk } from "../sql/children.ts";
+import { walk } from "../sql/nodes/visitor.ts";
 import { holes, withoutReturning } from "./change-pieces.ts";
 import { keyOfTarget, overwrites, type Target, viewed } from "./change-target.ts";
 import { keyOf } from "./kept.ts";

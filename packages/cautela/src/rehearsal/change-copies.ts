@@ -1,4 +1,4 @@
-import type { Change } from "../analysis/change.ts";
+import type { Change } from "../analysis/changes/change.ts";
 import { tableKey } from "../catalog/catalog.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { shownName, type Table } from "../catalog/model.ts";

@@ -1,5 +1,5 @@
-import type { ChangeSource } from "../result.ts";
-import { walk } from "../sql/children.ts";
+import type { ChangeSource } from "../review/result.ts";
+import { walk } from "../sql/nodes/visitor.ts";
 
 // Small questions about the text of a change.
 

@@ -1,8 +1,8 @@
-import type { Change } from "../analysis/change.ts";
+import type { Change } from "../analysis/changes/change.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
-import type { Statement } from "../sql/tree.ts";
+import type { Statement } from "../sql/nodes/tree.ts";
 import { type AssignedText, type ChangeText, changeText } from "./change-text.ts";
 import { harmOf } from "./harmless.ts";
 import { keyOf } from "./kept.ts";

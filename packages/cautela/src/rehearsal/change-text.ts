@@ -1,10 +1,10 @@
-import type { Change } from "../analysis/change.ts";
-import { movingIn } from "../analysis/moving.ts";
+import type { Change } from "../analysis/changes/change.ts";
+import { movingIn } from "../analysis/conditions/moving.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { writtenName } from "../catalog/names.ts";
-import type { ChangeSource } from "../result.ts";
-import { walk } from "../sql/children.ts";
-import type { Assignment, Expr, Source, Span, With } from "../sql/tree.ts";
+import type { ChangeSource } from "../review/result.ts";
+import type { Assignment, Expr, Source, Span, With } from "../sql/nodes/tree.ts";
+import { walk } from "../sql/nodes/visitor.ts";
 import type { SqlWriter } from "./writing/writer.ts";
 
 /** One column that is given a value, as text. */

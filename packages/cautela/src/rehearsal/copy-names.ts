@@ -1,6 +1,6 @@
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Table } from "../catalog/model.ts";
-import type { Policy } from "../policy.ts";
+import type { Policy } from "../policy/policy.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 
 /** Characters that a name may have; Oracle before 12.2 ends at 30, and nobody is told here which server it is. */

@@ -2,13 +2,13 @@ import type { Catalog } from "../catalog/catalog.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import type { Table, View } from "../catalog/model.ts";
 import { foldName, writtenName } from "../catalog/names.ts";
-import { viewQuery } from "../catalog/trees.ts";
-import { walk } from "../sql/children.ts";
+import { viewQuery } from "../catalog/parsed-code.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import { partialFunctions } from "../sql/dialects/functions.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import { readScript } from "../sql/script.ts";
-import type { ColumnRef, Name, Node, TypeName } from "../sql/tree.ts";
+import type { ColumnRef, Name, Node, TypeName } from "../sql/nodes/tree.ts";
+import { walk } from "../sql/nodes/visitor.ts";
+import { readScript } from "../sql/reading/script.ts";
 
 /** Functions of the engines that read nothing but their arguments, the clock and the session. */
 const BUILT_IN = new Set(

@@ -1,7 +1,7 @@
 import type { Table } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
-import type { ChangeSource } from "../result.ts";
-import type { Span } from "../sql/tree.ts";
+import type { ChangeSource } from "../review/result.ts";
+import type { Span } from "../sql/nodes/tree.ts";
 import { keyOf } from "./kept.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
 

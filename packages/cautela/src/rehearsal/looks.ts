@@ -1,5 +1,5 @@
+import { wordIn } from "../analysis/conditions/word-in.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import { wordIn } from "../analysis/word-in.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../catalog/model.ts";
 import type { AssignedText, ChangeText } from "./change-text.ts";

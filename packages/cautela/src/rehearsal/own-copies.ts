@@ -1,5 +1,5 @@
-import type { ChangeSource } from "../result.ts";
-import type { Name, Query, Span, Statement } from "../sql/tree.ts";
+import type { ChangeSource } from "../review/result.ts";
+import type { Name, Query, Span, Statement } from "../sql/nodes/tree.ts";
 
 /** A lasting table that the script itself fills with rows of another one, with all their columns. */
 export interface OwnCopy {

@@ -1,4 +1,4 @@
-import type { Privilege } from "../analysis/privileges.ts";
+import type { Privilege } from "../analysis/statement/privileges.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 
 export type Phase = "before" | "change" | "after" | "restore";

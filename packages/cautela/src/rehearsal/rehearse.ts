@@ -1,18 +1,18 @@
-import { privilegesOf } from "../analysis/privileges.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import { unfollowed } from "../analysis/unfollowed.ts";
+import { privilegesOf } from "../analysis/statement/privileges.ts";
+import { unfollowed } from "../analysis/statement/unfollowed.ts";
 import { tableKey } from "../catalog/catalog.ts";
-import type { Review } from "../result.ts";
+import type { Review } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import { executed } from "../sql/executed.ts";
-import { classOf } from "../sql/script.ts";
+import { sqlWriter } from "../sql/dialects/writing.ts";
+import { executed } from "../sql/reading/executed.ts";
+import { classOf } from "../sql/reading/script.ts";
 import { changeSheet } from "./change-sheet.ts";
 import { CopyNames } from "./copy-names.ts";
 import { PHASES, type Phase, type PhaseFrame, type Rehearsal, type RehearsalSheet } from "./rehearsal.ts";
 import { type ScriptStep, scriptSteps } from "./script-steps.ts";
 import { Sheet, type SheetContext } from "./sheet.ts";
 import { structureSheet } from "./structure-sheet.ts";
-import { sqlWriter } from "./writing/index.ts";
 
 export interface RehearseOptions {
   /** One statement of the script, by its index. */

@@ -1,6 +1,6 @@
 import { tableKey } from "../catalog/catalog.ts";
 import { shownName, type Table } from "../catalog/model.ts";
-import type { Policy } from "../policy.ts";
+import type { Policy } from "../policy/policy.ts";
 import { onlyTells } from "./audit.ts";
 import type { Added, Circle, Kept, OwnTrigger } from "./kept.ts";
 import type { ScriptStep } from "./script-steps.ts";

@@ -1,15 +1,15 @@
 import { codeEffects } from "../analysis/ripples/code-effects.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { type Catalog, tableKey } from "../catalog/catalog.ts";
+import { replay } from "../catalog/ddl/apply.ts";
 import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
 import { foldName, tableNameOf } from "../catalog/names.ts";
-import { replay } from "../catalog/replay.ts";
-import { bodyStatements, viewQuery } from "../catalog/trees.ts";
-import type { ChangeSource, Review, StatementReview, Write } from "../result.ts";
-import { walk } from "../sql/children.ts";
+import { bodyStatements, viewQuery } from "../catalog/parsed-code.ts";
+import type { ChangeSource, Review, StatementReview, Write } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import { classOf } from "../sql/script.ts";
-import type { Name, Node, Statement } from "../sql/tree.ts";
+import type { Name, Node, Statement } from "../sql/nodes/tree.ts";
+import { walk } from "../sql/nodes/visitor.ts";
+import { classOf } from "../sql/reading/script.ts";
 import { type OwnCopy, ownCopy } from "./own-copies.ts";
 
 const KINDS: readonly ObjectKind[] = ["table", "view", "trigger", "rule", "routine", "sequence", "synonym", "type"];

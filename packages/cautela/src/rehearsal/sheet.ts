@@ -1,4 +1,4 @@
-import type { Policy } from "../policy.ts";
+import type { Policy } from "../policy/policy.ts";
 import type { CopyNames } from "./copy-names.ts";
 import type { RehearsalQuery, RehearsalSheet } from "./rehearsal.ts";
 import type { ScriptStep } from "./script-steps.ts";

@@ -1,6 +1,6 @@
 import { tableKey } from "../catalog/catalog.ts";
 import { type Column, shownName, type Table, type Trigger, type View } from "../catalog/model.ts";
-import type { Span } from "../sql/tree.ts";
+import type { Span } from "../sql/nodes/tree.ts";
 import { type Kept, keyOf } from "./kept.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
 import type { ScriptStep, StructureChange } from "./script-steps.ts";

@@ -1,5 +1,5 @@
-import type { Reach } from "../analysis/reach.ts";
-import type { Verdict } from "../result.ts";
+import type { Reach } from "../analysis/changes/reach.ts";
+import type { Verdict } from "../review/result.ts";
 
 /** The mark of a weight: told apart by shape before colour. */
 export const MARKS: Readonly<Record<Verdict, string>> = { stop: "■", ask: "◧", note: "□", clear: "·" };

@@ -1,9 +1,9 @@
 import { PHASES, type Phase, type Rehearsal, type RehearsalSheet } from "../rehearsal/rehearsal.ts";
-import { sqlWriter } from "../rehearsal/writing/index.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
+import { sqlWriter } from "../sql/dialects/writing.ts";
+import { inOneLine } from "../text/visible.ts";
 import { escapedMarkdown, fence } from "./markdown-text.ts";
-import { inOneLine } from "./visible.ts";
 
 const HEADINGS: Record<Phase, string> = {
   before: "BEFORE: look, count, and keep a copy",

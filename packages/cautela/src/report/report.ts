@@ -1,4 +1,4 @@
-import { type Review, reviewDocument } from "../result.ts";
+import { type Review, reviewDocument } from "../review/result.ts";
 import { textReport } from "./text.ts";
 
 /** The forms in which a review can be written out. */

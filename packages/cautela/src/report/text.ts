@@ -1,9 +1,16 @@
 import { reachWords } from "../hazards/wording.ts";
-import { type Finding, heavier, heaviestFirst, type Review, type StatementReview, type Verdict } from "../result.ts";
+import {
+  type Finding,
+  heavier,
+  heaviestFirst,
+  type Review,
+  type StatementReview,
+  type Verdict,
+} from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
+import { inOneLine } from "../text/visible.ts";
+import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./layout.ts";
 import { MARKS, reachBar } from "./marks.ts";
-import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./page.ts";
-import { inOneLine } from "./visible.ts";
 
 export interface TextOptions {
   /** Columns to fill; 80 if left out, never less than 40. */

@@ -1,5 +1,5 @@
 import { reachWords } from "../hazards/wording.ts";
-import type { StatementTrace, Trace, TraceNode } from "../trace.ts";
+import type { StatementTrace, Trace, TraceNode } from "../review/trace.ts";
 
 /**
  * The ripples of a script as Mermaid flowcharts, one block for each statement. Dashed arrows depend on a

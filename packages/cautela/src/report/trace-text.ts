@@ -1,9 +1,9 @@
 import type { RippleEdge, RippleNote } from "../analysis/ripples/ripple.ts";
 import { reachWords } from "../hazards/wording.ts";
-import type { StatementTrace, Trace, TraceNode } from "../trace.ts";
-import { counted, cut, Page, plainInk, rule } from "./page.ts";
+import type { StatementTrace, Trace, TraceNode } from "../review/trace.ts";
+import { inOneLine } from "../text/visible.ts";
+import { counted, cut, Page, plainInk, rule } from "./layout.ts";
 import type { TextOptions } from "./text.ts";
-import { inOneLine } from "./visible.ts";
 
 /** The ripples of a script as trees for a terminal: what is written, through what, how many rows at most. */
 export function traceText(trace: Trace, options: TextOptions = {}): string {

@@ -1,8 +1,8 @@
 import { foldName } from "../../catalog/names.ts";
-import type { Parsed } from "../../catalog/trees.ts";
-import { walk } from "../../sql/children.ts";
+import type { Parsed } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, IfStatement, Name, Node, OpaqueStatement, Statement } from "../../sql/tree.ts";
+import type { Expr, IfStatement, Name, Node, OpaqueStatement, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 
 /** A condition under which a piece of code runs; `condition: null` where it cannot be told (loops, handlers). */
 export interface Guard {

@@ -1,7 +1,6 @@
 import type { Trigger } from "../../catalog/model.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { SessionState } from "./session.ts";
-import type { Wave } from "./wave.ts";
+import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
+import type { Wave } from "./propagated-change.ts";
 
 /**
  * The triggers of a table that fire for a change, in their order, and those that one would expect to fire and that do

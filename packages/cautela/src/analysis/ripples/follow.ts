@@ -1,21 +1,21 @@
 import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
 import { type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
-import { bodyStatements, conditionTree, type Parsed } from "../../catalog/trees.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { bodyStatements, conditionTree, type Parsed } from "../../catalog/parsed-code.ts";
+import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
-import type { Name, Statement } from "../../sql/tree.ts";
-import type { ConstantValue } from "../conditions.ts";
-import { knownUpdatability, type WriteAction } from "../views/updatability.ts";
-import { wordIn } from "../word-in.ts";
+import type { Name, Statement } from "../../sql/nodes/tree.ts";
+import type { ConstantValue } from "../conditions/conditions.ts";
+import { wordIn } from "../conditions/word-in.ts";
+import type { WriteAction } from "../views/refusals.ts";
+import { knownUpdatability } from "../views/updatability.ts";
 import { edgesFrom } from "./chain.ts";
 import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
-import { type Firing, firingsOf } from "./firings.ts";
 import { decide, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
 import { carriedBy } from "./keys.ts";
+import { firedBy, type Step, spreadOf, type Wave } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
-import type { SessionState } from "./session.ts";
-import { firedBy, type Step, spreadOf, type Wave } from "./wave.ts";
+import { type Firing, firingsOf } from "./row-changes.ts";
 
 /** This many places are followed, and this many one after the other; beyond them the ripple is reported as not followed. */
 const LIMIT = 2000;

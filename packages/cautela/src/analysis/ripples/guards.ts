@@ -1,7 +1,7 @@
-import { walk } from "../../sql/children.ts";
-import type { Expr, Query } from "../../sql/tree.ts";
-import { type ConstantValue, sameValue } from "../conditions.ts";
-import { constant } from "../truth.ts";
+import type { Expr, Query } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import { type ConstantValue, sameValue } from "../conditions/conditions.ts";
+import { constant } from "../conditions/truth.ts";
 import type { Guard } from "./code-effects.ts";
 
 /** What is known of the change that a trigger fires for. */

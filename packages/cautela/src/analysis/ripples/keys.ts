@@ -1,8 +1,7 @@
 import { type ForeignKey, shownName, type Table } from "../../catalog/model.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
+import { NO_VALUES, type Step, type Wave } from "./propagated-change.ts";
 import type { Spread } from "./ripple.ts";
-import type { SessionState } from "./session.ts";
-import { NO_VALUES, type Step, type Wave } from "./wave.ts";
 
 /** A change of a table, and one that refers to it. */
 interface Referred {

@@ -1,6 +1,6 @@
 import type { RelationObject } from "../../catalog/catalog.ts";
-import type { Reach } from "../reach.ts";
-import type { Firing } from "./firings.ts";
+import type { Reach } from "../changes/reach.ts";
+import type { Firing } from "./row-changes.ts";
 
 /** How the rows at a place relate to the rows that the statement itself touches. */
 export type Spread = "same" | "one" | "some" | "every";

@@ -1,18 +1,17 @@
 import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
 import type { Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
-import type { Write } from "../../result.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Name, Statement } from "../../sql/tree.ts";
-import type { Change } from "../change.ts";
-import type { Found } from "../found.ts";
-import type { Reach } from "../reach.ts";
+import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
+import type { Name, Statement } from "../../sql/nodes/tree.ts";
+import type { Change } from "../changes/change.ts";
+import type { Reach } from "../changes/reach.ts";
+import type { Write } from "../changes/write.ts";
+import type { Found } from "../statement/node-index.ts";
 import { readsRows } from "./code-effects.ts";
-import { type Firing, firingsOf } from "./firings.ts";
 import { follow, followCall } from "./follow.ts";
 import { valuesKey } from "./guards.ts";
 import type { FiredRipple, Ripple } from "./ripple.ts";
-import type { SessionState } from "./session.ts";
+import { type Firing, firingsOf } from "./row-changes.ts";
 
 /** What is remembered of a catalog as long as it does not change. */
 interface Memory {

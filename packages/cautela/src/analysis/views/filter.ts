@@ -1,11 +1,11 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { shownName, type View } from "../../catalog/model.ts";
-import { viewQuery } from "../../catalog/trees.ts";
+import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr } from "../../sql/tree.ts";
-import { type ConstantValue, sameValue, shownValue } from "../conditions.ts";
-import { conjuncts } from "../reach.ts";
-import { constant, plainColumn } from "../truth.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import { conjuncts } from "../changes/reach.ts";
+import { type ConstantValue, sameValue, shownValue } from "../conditions/conditions.ts";
+import { constant, plainColumn } from "../conditions/truth.ts";
 import { shapeOf } from "./shape.ts";
 
 /** A condition of a view that values contradict. */

@@ -1,11 +1,11 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import type { View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
-import { viewQuery } from "../../catalog/trees.ts";
-import { walk } from "../../sql/children.ts";
+import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Query, Select, Source } from "../../sql/tree.ts";
-import { isAggregate } from "../links.ts";
+import type { Expr, Query, Select, Source } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import { isAggregate } from "../conditions/links.ts";
 
 /** One source of a view's FROM clause. */
 export interface ShapeSource {

@@ -1,14 +1,13 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/catalog.ts";
 import { type Rule, shownName, type Table, type Trigger, type View } from "../../catalog/model.ts";
-import { viewQuery } from "../../catalog/trees.ts";
+import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import { columnRule, type Refusals, refusals } from "./engine-rules.ts";
+import { refusals, systemColumns } from "../../sql/dialects/views.ts";
+import { computedReason, type Refusals, type WriteAction } from "./refusals.ts";
 import { type ShapeColumn, type ShapeSource, shapeOf, type ViewShape } from "./shape.ts";
 
-export type WriteAction = "insert" | "update" | "delete";
-
-export const WRITE_ACTIONS: readonly WriteAction[] = ["insert", "update", "delete"];
+const WRITE_ACTIONS: readonly WriteAction[] = ["insert", "update", "delete"];
 
 /** A column of a view, and where a value written to it lands. */
 export interface ViewColumn {
@@ -149,7 +148,11 @@ function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect
 /** A column followed through the views below to its base table. */
 function settled(column: ShapeColumn, below: ReadonlyMap<ShapeSource, Updatability>, dialect: Dialect): ViewColumn {
   const { name, from } = column;
-  const reason = columnRule(column, dialect);
+  const reason = !column.from
+    ? computedReason(column.expr)
+    : systemColumns(dialect).has(column.from.column)
+      ? "it is a system column"
+      : null;
   if (!from?.source.relation) return { name, base: null, reason: reason ?? "it is not a column of a table" };
   if (from.source.relation.object === "table") {
     const table = from.source.relation;

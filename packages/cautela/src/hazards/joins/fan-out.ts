@@ -1,5 +1,5 @@
-import { multipliedBy } from "../../analysis/multiplied.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { multipliedBy } from "../../analysis/changes/multiplied.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**

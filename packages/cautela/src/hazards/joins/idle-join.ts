@@ -1,8 +1,8 @@
-import { changeLevel } from "../../analysis/levels.ts";
-import { relationsIn } from "../../analysis/links.ts";
-import { conjuncts } from "../../analysis/reach.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { plainColumn } from "../../analysis/truth.ts";
+import { conjuncts } from "../../analysis/changes/reach.ts";
+import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { relationsIn } from "../../analysis/conditions/links.ts";
+import { plainColumn } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { joinBy } from "./open-join.ts";
 

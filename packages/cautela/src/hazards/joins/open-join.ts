@@ -1,7 +1,7 @@
-import { changeLevel } from "../../analysis/levels.ts";
-import { connected, isAggregate, linksOf } from "../../analysis/links.ts";
-import type { BoundRelation } from "../../analysis/resolution.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { connected, isAggregate, linksOf } from "../../analysis/conditions/links.ts";
+import type { BoundRelation } from "../../analysis/names/resolution.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

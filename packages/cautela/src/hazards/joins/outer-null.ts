@@ -1,9 +1,9 @@
-import { assignedIn, filterParts } from "../../analysis/conditions.ts";
-import { changeLevel } from "../../analysis/levels.ts";
-import { isAggregate, relationsIn } from "../../analysis/links.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { walk } from "../../sql/children.ts";
-import type { Expr, Query, Source } from "../../sql/tree.ts";
+import { assignedIn, filterParts } from "../../analysis/conditions/conditions.ts";
+import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

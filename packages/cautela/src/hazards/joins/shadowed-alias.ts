@@ -1,5 +1,5 @@
-import type { ResolvedScope } from "../../analysis/resolution.ts";
-import { Trait } from "../../analysis/traits.ts";
+import type { ResolvedScope } from "../../analysis/names/resolution.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

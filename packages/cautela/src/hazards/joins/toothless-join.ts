@@ -1,7 +1,7 @@
-import { assignedIn } from "../../analysis/conditions.ts";
-import { changeLevel } from "../../analysis/levels.ts";
-import { relationsIn } from "../../analysis/links.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { relationsIn } from "../../analysis/conditions/links.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,9 +1,9 @@
-import { changeLevel } from "../../analysis/levels.ts";
-import { relationsIn } from "../../analysis/links.ts";
-import { conjuncts } from "../../analysis/reach.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { walk } from "../../sql/children.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { conjuncts } from "../../analysis/changes/reach.ts";
+import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { relationsIn } from "../../analysis/conditions/links.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,8 +1,8 @@
-import { isEnginesOwn } from "../../analysis/missing.ts";
-import type { Binding } from "../../analysis/resolution.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { isEnginesOwn } from "../../analysis/names/missing.ts";
+import type { Binding } from "../../analysis/names/resolution.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { writtenName } from "../../catalog/names.ts";
-import { distance, nearest } from "../../nearest.ts";
+import { distance, nearest } from "../../text/nearest.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

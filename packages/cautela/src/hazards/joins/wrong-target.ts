@@ -1,6 +1,6 @@
-import { changeLevel } from "../../analysis/levels.ts";
-import { connected, linksOf } from "../../analysis/links.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { connected, linksOf } from "../../analysis/conditions/links.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

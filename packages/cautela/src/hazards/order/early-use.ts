@@ -1,4 +1,4 @@
-import { isEnginesOwn } from "../../analysis/missing.ts";
+import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import { tableKey } from "../../catalog/catalog.ts";
 import { tableNameOf, writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";

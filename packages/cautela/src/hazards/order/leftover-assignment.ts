@@ -1,5 +1,5 @@
-import { assignedIn } from "../../analysis/conditions.ts";
-import { constant } from "../../analysis/truth.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
 import type { Hazard } from "../hazard.ts";
 
 /** Columns in which two rows hardly ever have the same value. */

@@ -1,4 +1,4 @@
-import { assignedIn } from "../../analysis/conditions.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import type { Hazard } from "../hazard.ts";
 import { isRelative } from "../values/drifts-on-rerun.ts";
 

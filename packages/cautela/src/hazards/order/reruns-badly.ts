@@ -1,6 +1,6 @@
 import { tableKey } from "../../catalog/catalog.ts";
 import { tableNameOf, writtenName } from "../../catalog/names.ts";
-import { flatSources } from "../../sql/children.ts";
+import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**

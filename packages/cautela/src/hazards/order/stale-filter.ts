@@ -1,4 +1,4 @@
-import { filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions.ts";
+import { filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions/conditions.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

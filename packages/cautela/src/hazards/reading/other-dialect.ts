@@ -1,9 +1,9 @@
-import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
+import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { valueKind } from "../../catalog/types.ts";
 import { type PartialFunction, partialFunctions } from "../../sql/dialects/functions.ts";
 import { dialectIds, dialects } from "../../sql/dialects/index.ts";
-import { readScript } from "../../sql/script.ts";
-import type { Expr, Problem } from "../../sql/tree.ts";
+import type { Expr, Problem } from "../../sql/nodes/tree.ts";
+import { readScript } from "../../sql/reading/script.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

@@ -1,5 +1,5 @@
 import { shownName } from "../../catalog/model.ts";
-import type { Expr, Name } from "../../sql/tree.ts";
+import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**

@@ -1,5 +1,5 @@
-import { filterFacts, sameFacts } from "../../analysis/filter-facts.ts";
-import { columnsIn } from "../../analysis/look.ts";
+import { filterFacts, sameFacts } from "../../analysis/conditions/filter-facts.ts";
+import { columnsIn } from "../../analysis/script/precheck.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

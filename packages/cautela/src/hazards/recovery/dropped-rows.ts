@@ -1,5 +1,5 @@
-import { children } from "../../sql/children.ts";
-import type { Node, Statement } from "../../sql/tree.ts";
+import type { Node, Statement } from "../../sql/nodes/tree.ts";
+import { children } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,8 +1,8 @@
-import { annotation } from "../../analysis/annotations.ts";
-import { type Expectation, expectation, pastedCount } from "../../analysis/expectations.ts";
-import { insertReach } from "../../analysis/insert-reach.ts";
-import type { Reach } from "../../analysis/reach.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { insertReach } from "../../analysis/changes/insert-reach.ts";
+import type { Reach } from "../../analysis/changes/reach.ts";
+import { annotation } from "../../analysis/script/annotations.ts";
+import { type Expectation, expectation, pastedCount } from "../../analysis/script/expectations.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { reachWords } from "../wording.ts";
 

@@ -1,6 +1,6 @@
-import { tableClass } from "../../analysis/table-class.ts";
-import type { Destruction } from "../../analysis/timeline.ts";
-import { shortfall } from "../../analysis/way-back.ts";
+import { tableClass } from "../../analysis/script/table-class.ts";
+import type { Destruction } from "../../analysis/script/timeline.ts";
+import { shortfall } from "../../analysis/script/way-back.ts";
 import { type Catalog, tableKey } from "../../catalog/catalog.ts";
 import { shownName, type Table } from "../../catalog/model.ts";
 import type { Draft, Hazard } from "../hazard.ts";

@@ -1,9 +1,9 @@
-import { tableClass } from "../../analysis/table-class.ts";
+import { tableClass } from "../../analysis/script/table-class.ts";
 import { columnNamed } from "../../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { columnType } from "../../catalog/types.ts";
-import type { TypeName } from "../../sql/tree.ts";
+import type { TypeName } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

@@ -1,6 +1,6 @@
-import { Trait } from "../../analysis/traits.ts";
-import { readScript } from "../../sql/script.ts";
-import type { Span } from "../../sql/tree.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Span } from "../../sql/nodes/tree.ts";
+import { readScript } from "../../sql/reading/script.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

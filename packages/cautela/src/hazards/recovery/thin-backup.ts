@@ -1,5 +1,5 @@
-import { tableClass } from "../../analysis/table-class.ts";
-import { shortfall, wayBack } from "../../analysis/way-back.ts";
+import { tableClass } from "../../analysis/script/table-class.ts";
+import { shortfall, wayBack } from "../../analysis/script/way-back.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

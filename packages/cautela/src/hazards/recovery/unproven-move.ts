@@ -1,4 +1,4 @@
-import { shortfall } from "../../analysis/way-back.ts";
+import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

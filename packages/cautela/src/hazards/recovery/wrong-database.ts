@@ -1,5 +1,5 @@
-import { walk } from "../../sql/children.ts";
-import type { Name, TableSource } from "../../sql/tree.ts";
+import type { Name, TableSource } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";
 
 /**

@@ -1,7 +1,7 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
-import { tableClass } from "../../analysis/table-class.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { tableClass } from "../../analysis/script/table-class.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
 

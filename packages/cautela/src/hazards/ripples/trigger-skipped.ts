@@ -1,4 +1,4 @@
-import { Trait } from "../../analysis/traits.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

@@ -1,5 +1,5 @@
-import { Trait } from "../../analysis/traits.ts";
-import { singleBlanks } from "../../sql/blanks.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import { singleBlanks } from "../../text/blanks.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**

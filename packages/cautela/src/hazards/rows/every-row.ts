@@ -1,4 +1,4 @@
-import { Trait } from "../../analysis/traits.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { allRows, verb } from "../wording.ts";
 

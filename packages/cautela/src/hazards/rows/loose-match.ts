@@ -1,6 +1,6 @@
-import { filterParts } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { filterParts } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,7 +1,7 @@
-import { usedColumn } from "../../analysis/conditions.ts";
-import { conjuncts } from "../../analysis/reach.ts";
-import { Trait } from "../../analysis/traits.ts";
-import type { Expr, Logic } from "../../sql/tree.ts";
+import { conjuncts } from "../../analysis/changes/reach.ts";
+import { usedColumn } from "../../analysis/conditions/conditions.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr, Logic } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

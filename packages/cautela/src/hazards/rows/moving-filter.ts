@@ -1,8 +1,8 @@
-import { filterParts } from "../../analysis/conditions.ts";
-import { within } from "../../analysis/found.ts";
-import { type Moving, movingCall, movingName } from "../../analysis/moving.ts";
-import { Trait } from "../../analysis/traits.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { filterParts } from "../../analysis/conditions/conditions.ts";
+import { type Moving, movingCall, movingName } from "../../analysis/conditions/moving.ts";
+import { within } from "../../analysis/statement/node-index.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

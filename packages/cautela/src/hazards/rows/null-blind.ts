@@ -1,8 +1,8 @@
-import { filterParts, usedColumn } from "../../analysis/conditions.ts";
-import { conjuncts } from "../../analysis/reach.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { plainColumn } from "../../analysis/truth.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { conjuncts } from "../../analysis/changes/reach.ts";
+import { filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { plainColumn } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

@@ -1,7 +1,7 @@
-import { filterParts } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { walk } from "../../sql/children.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { filterParts } from "../../analysis/conditions/conditions.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

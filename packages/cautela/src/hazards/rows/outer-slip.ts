@@ -1,7 +1,7 @@
-import type { Binding } from "../../analysis/resolution.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { plainColumn } from "../../analysis/truth.ts";
-import type { Expr, Query } from "../../sql/tree.ts";
+import { plainColumn } from "../../analysis/conditions/truth.ts";
+import type { Binding } from "../../analysis/names/resolution.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

@@ -1,5 +1,5 @@
-import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /** Functions that give their argument back unchanged when they find nothing to do. */

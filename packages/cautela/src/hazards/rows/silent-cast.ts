@@ -1,9 +1,9 @@
-import { usedColumn } from "../../analysis/conditions.ts";
-import { within } from "../../analysis/found.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { within } from "../../analysis/statement/node-index.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { valueKind } from "../../catalog/types.ts";
-import type { Expr } from "../../sql/tree.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

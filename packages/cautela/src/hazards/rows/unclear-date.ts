@@ -1,6 +1,6 @@
-import { Trait } from "../../analysis/traits.ts";
-import { walk } from "../../sql/children.ts";
-import type { Node } from "../../sql/tree.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Node } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /** Functions whose date is read by a format that stands beside it. */

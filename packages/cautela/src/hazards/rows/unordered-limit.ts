@@ -1,6 +1,6 @@
-import { within } from "../../analysis/found.ts";
-import { constant } from "../../analysis/truth.ts";
-import type { Expr, Limit } from "../../sql/tree.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { within } from "../../analysis/statement/node-index.ts";
+import type { Expr, Limit } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,5 +1,5 @@
-import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditions/conditions.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { valueKind } from "../../catalog/types.ts";
 import type { Draft, Hazard } from "../hazard.ts";

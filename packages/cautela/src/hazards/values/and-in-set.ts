@@ -1,5 +1,5 @@
-import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,8 +1,8 @@
-import { assignedIn } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
-import type { Expr } from "../../sql/tree.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 const PASSES_ON =

@@ -1,5 +1,11 @@
-import { assignedIn, filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
+import {
+  assignedIn,
+  filterParts,
+  pinnedConstants,
+  sameValue,
+  shownValue,
+} from "../../analysis/conditions/conditions.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { armValues } from "./missing-else.ts";
 

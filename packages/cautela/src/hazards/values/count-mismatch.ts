@@ -1,4 +1,4 @@
-import { insertedRows } from "../../analysis/inserted.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,5 +1,5 @@
-import { usedColumn } from "../../analysis/conditions.ts";
-import { insertedRows } from "../../analysis/inserted.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
+import { usedColumn } from "../../analysis/conditions/conditions.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

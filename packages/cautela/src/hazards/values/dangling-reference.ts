@@ -1,8 +1,8 @@
-import { usedColumn } from "../../analysis/conditions.ts";
-import { domainOf, keyOfColumn, keyText, referenced, singleKeys } from "../../analysis/references.ts";
-import { storedValues } from "../../analysis/stored-values.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { domainOf, keyOfColumn, keyText, referenced, singleKeys } from "../../analysis/changes/references.ts";
+import { storedValues } from "../../analysis/changes/stored-values.ts";
+import { usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 

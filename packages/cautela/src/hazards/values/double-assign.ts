@@ -1,5 +1,5 @@
-import { assignedIn } from "../../analysis/conditions.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

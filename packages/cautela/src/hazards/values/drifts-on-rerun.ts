@@ -1,7 +1,7 @@
-import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
-import { constant } from "../../analysis/truth.ts";
-import { walk } from "../../sql/children.ts";
-import type { Expr } from "../../sql/tree.ts";
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /** Columns that are counted up on purpose. */

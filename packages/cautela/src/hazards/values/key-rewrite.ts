@@ -1,4 +1,4 @@
-import { assignedIn } from "../../analysis/conditions.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { tableKey } from "../../catalog/catalog.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";

@@ -1,4 +1,4 @@
-import { assignedIn, usedColumn } from "../../analysis/conditions.ts";
+import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,13 +1,13 @@
-import { assignedIn, type ConstantValue } from "../../analysis/conditions.ts";
-import { insertedRows } from "../../analysis/inserted.ts";
-import { storedConstant } from "../../analysis/stored-constant.ts";
-import { constant } from "../../analysis/truth.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
+import { storedConstant } from "../../analysis/changes/stored-constant.ts";
+import { assignedIn, type ConstantValue } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
 import { decimalLimit, integerLimit, textLimit, valueKind } from "../../catalog/types.ts";
-import { walk } from "../../sql/children.ts";
 import type { Dialect, DialectId } from "../../sql/dialects/dialect.ts";
-import type { Expr } from "../../sql/tree.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

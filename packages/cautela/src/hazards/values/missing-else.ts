@@ -1,8 +1,14 @@
-import { assignedIn, type ConstantValue, filterParts, pinnedConstants, sameValue } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant, plainColumn } from "../../analysis/truth.ts";
+import {
+  assignedIn,
+  type ConstantValue,
+  filterParts,
+  pinnedConstants,
+  sameValue,
+} from "../../analysis/conditions/conditions.ts";
+import { constant, plainColumn } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
-import type { Case, Expr } from "../../sql/tree.ts";
+import type { Case, Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**

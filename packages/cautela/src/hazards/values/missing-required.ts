@@ -1,5 +1,5 @@
-import { insertedRows } from "../../analysis/inserted.ts";
-import { mustBeGiven } from "../../analysis/required.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
+import { mustBeGiven } from "../../analysis/changes/required.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";

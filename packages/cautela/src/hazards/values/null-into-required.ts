@@ -1,10 +1,10 @@
-import { assignedIn } from "../../analysis/conditions.ts";
-import { insertedRows } from "../../analysis/inserted.ts";
-import { mustBeGiven } from "../../analysis/required.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
+import { mustBeGiven } from "../../analysis/changes/required.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
-import type { Expr } from "../../sql/tree.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

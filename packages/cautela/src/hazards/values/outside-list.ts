@@ -1,8 +1,8 @@
-import { refusal } from "../../analysis/allowed.ts";
-import { assignedIn, shownValue } from "../../analysis/conditions.ts";
-import { insertedRows } from "../../analysis/inserted.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
+import { refusal } from "../../analysis/conditions/allowed.ts";
+import { assignedIn, shownValue } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 

@@ -1,8 +1,8 @@
-import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions.ts";
-import { Trait } from "../../analysis/traits.ts";
-import { constant } from "../../analysis/truth.ts";
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
-import { walk } from "../../sql/children.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 const STAND_INS = /^(?:unknown|n\/?a|none|not known|tbd|missing|default|-|\?|unbekannt|sans|null)$/i;

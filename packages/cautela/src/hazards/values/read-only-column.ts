@@ -1,9 +1,9 @@
-import { assignedIn } from "../../analysis/conditions.ts";
-import { insertedRows } from "../../analysis/inserted.ts";
-import { Trait } from "../../analysis/traits.ts";
+import { insertedRows } from "../../analysis/changes/inserted.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
-import type { Expr } from "../../sql/tree.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

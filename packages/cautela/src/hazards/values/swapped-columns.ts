@@ -1,4 +1,4 @@
-import { type AssignedColumn, assignedIn, usedColumn } from "../../analysis/conditions.ts";
+import { type AssignedColumn, assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,8 +1,8 @@
-import { columnDependents, type Dependent, dependentsOf } from "../../analysis/dependents.ts";
+import { columnDependents, type Dependent, dependentsOf } from "../../analysis/statement/dependents.ts";
 import { tableKey } from "../../catalog/catalog.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
-import type { Name } from "../../sql/tree.ts";
+import type { Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /** Something that a statement takes away or gives another name, with what depends on it. */

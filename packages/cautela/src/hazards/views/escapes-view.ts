@@ -1,5 +1,5 @@
-import type { Firing } from "../../analysis/ripples/firings.ts";
-import { Trait } from "../../analysis/traits.ts";
+import type { Firing } from "../../analysis/ripples/row-changes.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { meets } from "../../analysis/views/filter.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";

@@ -1,4 +1,4 @@
-import { Trait } from "../../analysis/traits.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard } from "../hazard.ts";

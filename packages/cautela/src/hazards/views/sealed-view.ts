@@ -1,10 +1,11 @@
-import { mustBeGiven } from "../../analysis/required.ts";
-import type { Firing } from "../../analysis/ripples/firings.ts";
-import { refusals } from "../../analysis/views/engine-rules.ts";
+import { mustBeGiven } from "../../analysis/changes/required.ts";
+import type { Firing } from "../../analysis/ripples/row-changes.ts";
+import type { WriteAction } from "../../analysis/views/refusals.ts";
 import { readShape } from "../../analysis/views/shape.ts";
-import { knownUpdatability, type Updatability, type WriteAction } from "../../analysis/views/updatability.ts";
+import { knownUpdatability, type Updatability } from "../../analysis/views/updatability.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
-import type { Query, Source, Statement, With } from "../../sql/tree.ts";
+import { refusals } from "../../sql/dialects/views.ts";
+import type { Query, Source, Statement, With } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

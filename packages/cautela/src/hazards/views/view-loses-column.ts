@@ -1,8 +1,8 @@
-import { dependentsOf } from "../../analysis/dependents.ts";
+import { dependentsOf } from "../../analysis/statement/dependents.ts";
 import { tableKey } from "../../catalog/catalog.ts";
+import { queryColumns } from "../../catalog/ddl/query-columns.ts";
 import { shownName } from "../../catalog/model.ts";
 import { foldName, tableNameOf } from "../../catalog/names.ts";
-import { queryColumns } from "../../catalog/query-columns.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

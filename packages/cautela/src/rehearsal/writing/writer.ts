@@ -1,7 +1,7 @@
 import type { CatalogObject, Column, Table, Trigger } from "../../catalog/model.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import { directiveEnd } from "../../sql/directives.ts";
-import { keywordOf } from "../../sql/words.ts";
+import { directiveEnd } from "../../sql/lexer/directives.ts";
+import { keywordOf } from "../../sql/lexer/words.ts";
 import type { Added, Kept, OwnTrigger, PutBack } from "../kept.ts";
 import type { Phase, PhaseFrame } from "../rehearsal.ts";
 import { RESERVED_NAMES } from "./reserved-names.ts";

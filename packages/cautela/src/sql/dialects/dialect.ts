@@ -1,4 +1,5 @@
-import type { K } from "../keywords.ts";
+import type { K } from "../lexer/keywords.ts";
+import type { Syntax } from "./syntax.ts";
 
 /** The languages that Cautela reads, by their design ids. */
 export type DialectId = "postgresql" | "mysql" | "mariadb" | "sqlite" | "tsql" | "plsql" | "jet";
@@ -66,8 +67,28 @@ export interface GrammarRules {
   readonly defaultSchema: string;
 }
 
+/** The settings of a session that decide what fires. */
+export interface SessionState {
+  /** Foreign keys are enforced; null: the engine's default says no, and whoever connects may have said yes (sqlite). */
+  readonly keys: boolean | null;
+  /** Triggers of ordinary sessions fire (false under `session_replication_role = replica`). */
+  readonly triggers: boolean;
+  /** A trigger can fire itself again: `recursive_triggers` (sqlite). */
+  readonly recursion: boolean;
+}
+
+/** The value of a session setting in lower case; null where nobody has set it. */
+export type SessionSetting = (name: string) => string | null;
+
+/** Whether a setting is on, in any way to write that. */
+export function isOn(value: string): boolean {
+  return /^(?:on|1|true|yes)$/.test(value);
+}
+
 /** How statements take effect. */
 export interface RunRules {
+  /** What fires, as settings have it. */
+  readonly session: (setting: SessionSetting) => SessionState;
   /** Structure statements commit the open transaction silently. */
   readonly structureCommits: boolean;
   /** There is always a transaction open; nothing commits by itself. */
@@ -80,6 +101,7 @@ export interface Dialect {
   readonly title: string;
   readonly lexical: LexicalRules;
   readonly grammar: GrammarRules;
+  readonly syntax: Syntax;
   readonly run: RunRules;
   /** 1 for a reserved word, 2 for a word that is no bare alias, 3 for both; by keyword number. */
   readonly wordClass: Uint8Array;
@@ -91,10 +113,11 @@ export function dialect(
   title: string,
   lexical: LexicalRules,
   grammar: GrammarRules,
+  syntax: Syntax,
   run: RunRules,
 ): Dialect {
   const wordClass = new Uint8Array(1024);
   for (const word of grammar.reserved) wordClass[word] = 3;
   for (const word of grammar.notAlias) wordClass[word] |= 2;
-  return { id, title, lexical, grammar, run, wordClass };
+  return { id, title, lexical, grammar, syntax, run, wordClass };
 }

@@ -1,11 +1,11 @@
 import type { Dialect, DialectId } from "./dialect.ts";
-import { jet } from "./jet.ts";
-import { mariadb } from "./mariadb.ts";
-import { mysql } from "./mysql.ts";
-import { plsql } from "./plsql.ts";
-import { postgresql } from "./postgresql.ts";
-import { sqlite } from "./sqlite.ts";
-import { tsql } from "./tsql.ts";
+import { jet } from "./jet/dialect.ts";
+import { mariadb } from "./mariadb/dialect.ts";
+import { mysql } from "./mysql/dialect.ts";
+import { plsql } from "./plsql/dialect.ts";
+import { postgresql } from "./postgresql/dialect.ts";
+import { sqlite } from "./sqlite/dialect.ts";
+import { tsql } from "./tsql/dialect.ts";
 
 /** Every dialect by its id. */
 export const dialects: Readonly<Record<DialectId, Dialect>> = {

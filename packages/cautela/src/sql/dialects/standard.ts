@@ -1,4 +1,4 @@
-import { K } from "../keywords.ts";
+import { K } from "../lexer/keywords.ts";
 import type { GrammarRules, LexicalRules, RunRules } from "./dialect.ts";
 
 /** Standard SQL's lexical rules; each dialect spreads these and states its differences. */
@@ -98,4 +98,8 @@ export const standardGrammar: GrammarRules = {
   defaultSchema: "",
 };
 
-export const standardRun: RunRules = { structureCommits: false, alwaysInTransaction: false };
+export const standardRun: RunRules = {
+  structureCommits: false,
+  alwaysInTransaction: false,
+  session: () => ({ keys: true, triggers: true, recursion: true }),
+};

@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
 import { expression } from "./expression.ts";
@@ -60,7 +60,7 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
         break;
       case K.ADD: {
         p.advance();
-        const inList = p.dialect.id === "tsql";
+        const inList = p.dialect.syntax.alterLists;
         if (p.at(T.LPAREN)) {
           p.advance();
           do addition(p, node, p.start);
@@ -116,7 +116,7 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
           return false;
         }
         const column = p.accept(K.COLUMN);
-        if (!column && p.dialect.grammar.pipesAreOr) {
+        if (!column && p.dialect.syntax.bareTableRename) {
           put({ what: "rename", to: p.name("a name"), start, end: start });
           return false;
         }
@@ -262,7 +262,7 @@ function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): 
     p.accept(K.KEY);
     ifExists(p);
     do put({ what: "drop-constraint", name: p.label("a constraint"), primary: false, start, end: start });
-    while (p.dialect.id === "tsql" && p.acceptKind(T.COMMA));
+    while (p.dialect.syntax.alterLists && p.acceptKind(T.COMMA));
     return;
   }
   if (p.is(K.PARTITION) && p.peekKind(1) === T.WORD) {
@@ -271,7 +271,7 @@ function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): 
     put({ what: "drop-partition", names: partitionNames(p), start, end: start });
     return;
   }
-  if ((p.is(K.INDEX) || p.is(K.KEY)) && p.dialect.grammar.pipesAreOr) {
+  if ((p.is(K.INDEX) || p.is(K.KEY)) && p.dialect.syntax.bareTableRename) {
     p.advance();
     ifExists(p);
     put({ what: "drop-index", name: p.label("an index"), start, end: start });
@@ -288,7 +288,7 @@ function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): 
     const name = p.label("a column");
     const cascade = p.is(K.CASCADE);
     put({ what: "drop-column", name, cascade, start: name.start, end: name.end });
-  } while ((parens || p.dialect.id === "tsql") && p.acceptKind(T.COMMA));
+  } while ((parens || p.dialect.syntax.alterLists) && p.acceptKind(T.COMMA));
   if (parens) p.expectKind(T.RPAREN, ") or ,");
 }
 
@@ -323,7 +323,7 @@ function alterColumn(p: Parser, start: number, put: (one: AlterAction) => void):
     const identity = p.nextIs(K.ALWAYS, 2) ? "always" : "by default";
     put({ what: "column-identity", name, identity, start, end: start });
   } else if (p.is(K.ADD) || p.is(K.RESTART)) put({ what: "other", start, end: start });
-  else if (p.dialect.id === "tsql" || p.dialect.id === "jet") {
+  else if (p.dialect.syntax.typeAfterAlter) {
     const type = typeName(p);
     put({ what: "column-type", name, type, using: null, start, end: start });
     if (p.is(K.NOT) && p.nextIs(K.NULL)) put({ what: "column-required", name, required: true, start, end: start });

@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { DeclareStatement, Expr, Statement } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { DeclareStatement, Expr, Statement } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
 import { readText } from "./dynamic.ts";

@@ -1,8 +1,8 @@
-import { compact } from "../compact.ts";
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { Call, Expr, Name, OrderItem } from "../tree.ts";
+import { compact } from "../../text/own-text.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { Call, Expr, Name, OrderItem } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { climb, explicitOperator, expression, expressions, OTHER } from "./expression.ts";
 import { atQuery, query } from "./query.ts";
 import { typeName } from "./type.ts";
@@ -31,7 +31,7 @@ export function castCall(p: Parser): Expr {
   p.advance();
   p.advance();
   const inner = expression(p);
-  if (p.at(T.COMMA) && p.dialect.grammar.pipesAreOr) p.advance();
+  if (p.at(T.COMMA) && p.dialect.syntax.convertComma) p.advance();
   else p.expect(K.AS);
   const type = typeName(p);
   if (p.is(K.ARRAY)) p.advance();
@@ -77,7 +77,10 @@ function skipToClosing(p: Parser): void {
 
 export function isOuterMark(p: Parser): boolean {
   return (
-    p.dialect.id === "plsql" && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.PLUS && p.peekKind(2) === T.RPAREN
+    p.dialect.syntax.outerMarks &&
+    p.peekKind(1) === T.OPERATOR &&
+    p.peekMark(1) === Op.PLUS &&
+    p.peekKind(2) === T.RPAREN
   );
 }
 
@@ -110,7 +113,7 @@ export function callRest(p: Parser, name: Name): Call {
   node.end = p.previousEnd;
   if (p.at(T.LPAREN)) {
     if (isOuterMark(p)) p.seek(p.pos + 3);
-    else if (p.dialect.id === "plsql" || p.dialect.id === "sqlite") {
+    else if (p.dialect.syntax.callsOfCalls) {
       // A collection's element: berths(3)(1).
       p.skipParens();
     }
@@ -124,7 +127,7 @@ function arguments_(p: Parser, node: Call): void {
     // VARIADIC array, and the leading words of TRIM, EXTRACT and the XML and JSON functions.
     while (p.at(T.WORD) && isLeadingArgumentWord(p)) p.advance();
     if (p.at(T.RPAREN)) return;
-    if ((p.is(K.UNSIGNED) || p.is(K.SIGNED)) && p.dialect.grammar.pipesAreOr) {
+    if ((p.is(K.UNSIGNED) || p.is(K.SIGNED)) && p.dialect.syntax.convertComma) {
       // CONVERT(value, UNSIGNED)
       typeName(p);
       if (p.at(T.RPAREN)) return;
@@ -184,7 +187,7 @@ function arguments_(p: Parser, node: Call): void {
       p.fail(") or ,");
     }
     p.advance();
-    if (p.at(T.RPAREN) && p.dialect.id === "jet") return;
+    if (p.at(T.RPAREN) && p.dialect.syntax.omittedArgument) return;
   }
 }
 

@@ -1,7 +1,6 @@
-import { compact } from "../compact.ts";
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
+import { compact } from "../../text/own-text.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
 import type {
   Assignment,
   DeleteStatement,
@@ -19,7 +18,8 @@ import type {
   TruncateStatement,
   UpdateStatement,
   With,
-} from "../tree.ts";
+} from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { orderBy } from "./call.ts";
 import { expression, expressions } from "./expression.ts";
 import { atQuery, limit, query, selectItems, top } from "./query.ts";
@@ -30,7 +30,7 @@ export const execution: { statement: ((p: Parser) => Statement) | null } = { sta
 
 /** RETURNING … [INTO …] or OUTPUT … [INTO …]. */
 export function returning(p: Parser): Returning | null {
-  if (!p.is(K.RETURNING) && !p.is(K.OUTPUT) && !(p.is(K.RETURN) && p.dialect.id === "plsql")) return null;
+  if (!p.is(K.RETURNING) && !p.is(K.OUTPUT) && !(p.is(K.RETURN) && p.dialect.syntax.returnClause)) return null;
   const start = p.start;
   p.advance();
   // RETURNING WITH (OLD AS o, NEW AS n)
@@ -77,7 +77,7 @@ export function assignments(p: Parser): Assignment[] {
     else if (p.isOp(Op.PLUS_EQ)) {
       op = p.tokenText();
       p.advance();
-    } else if (p.at(T.LPAREN) && p.dialect.id === "tsql") {
+    } else if (p.at(T.LPAREN) && p.dialect.syntax.columnMethods) {
       // column.WRITE(…), column.modify(…)
       p.skipParens();
       list.push({ targets, value: { kind: "opaque", start, end: p.previousEnd }, op, start, end: p.previousEnd });
@@ -85,7 +85,7 @@ export function assignments(p: Parser): Assignment[] {
     } else p.fail("=");
     let value = expression(p);
     // @variable = column = expression (tsql)
-    if (p.dialect.id === "tsql" && p.isOp(Op.EQ)) {
+    if (p.dialect.syntax.chainedAssignment && p.isOp(Op.EQ)) {
       p.advance();
       value = expression(p);
     }
@@ -100,7 +100,7 @@ function assignmentTarget(p: Parser): Expr {
     const name = p.tokenText();
     p.advance();
     // SET @old = fee = 12: the column behind the variable is what is written.
-    if (p.isOp(Op.EQ) && p.dialect.id === "tsql" && p.peekKind(1) !== T.NUMBER) {
+    if (p.isOp(Op.EQ) && p.dialect.syntax.chainedAssignment && p.peekKind(1) !== T.NUMBER) {
       const next = p.peekKind(2);
       if ((p.peekKind(1) === T.WORD || p.peekKind(1) === T.QUOTED) && next === T.OPERATOR && p.peekMark(2) === Op.EQ) {
         p.advance();
@@ -109,7 +109,7 @@ function assignmentTarget(p: Parser): Expr {
     }
     return { kind: "variable", name, start, end: p.previousEnd };
   }
-  if (p.dialect.id === "plsql" && p.is(K.VALUE) && p.peekKind(1) === T.LPAREN) {
+  if (p.dialect.syntax.objectRows && p.is(K.VALUE) && p.peekKind(1) === T.LPAREN) {
     // SET VALUE(alias) = object (plsql): the whole row of an object table.
     p.advance();
     p.skipParens();
@@ -135,7 +135,7 @@ function assignmentTarget(p: Parser): Expr {
 
 /** A column that is assigned; in sqlite and postgresql more words may name one than a table. */
 function assignedName(p: Parser): Name {
-  if (p.dialect.id === "jet") {
+  if (p.dialect.syntax.fieldPaths) {
     const start = p.start;
     const first = p.label("a column");
     const parts = [first];
@@ -164,8 +164,9 @@ function changeTail(p: Parser, node: UpdateStatement | DeleteStatement): void {
   for (;;) {
     if (!p.at(T.WORD)) break;
     if (p.marked(K.ORDER)) node.orderBy = orderBy(p);
-    else if ((p.marked(K.LIMIT) || p.marked(K.OFFSET)) && p.dialect.id !== "tsql") node.limit = limit(p, node.limit);
-    else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0))
+    else if ((p.marked(K.LIMIT) || p.marked(K.OFFSET)) && !p.dialect.syntax.limitIsName)
+      node.limit = limit(p, node.limit);
+    else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.syntax.returnClause && p.inRoutine > 0))
       node.returning = returning(p);
     else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
       p.advance();
@@ -205,19 +206,19 @@ export function update(p: Parser, withClause: With | null): UpdateStatement {
     start,
     end: start,
   };
-  const { id } = p.dialect;
-  if (p.is(K.OR) && id === "sqlite") {
+
+  if (p.is(K.OR) && p.dialect.syntax.orConflicts) {
     p.advance();
     node.ignore = p.is(K.IGNORE);
     p.advance();
   }
-  if (p.dialect.grammar.pipesAreOr) {
+  if (p.dialect.syntax.changeOptions) {
     p.accept(K.LOW_PRIORITY);
     if (p.accept(K.IGNORE)) node.ignore = true;
   }
-  if (p.is(K.TOP) && id === "tsql") node.limit = top(p);
-  if (id === "tsql" && p.is(K.STATISTICS)) p.fail("the name of a table");
-  if (id === "jet") p.accept(K.DISTINCTROW);
+  if (p.is(K.TOP) && p.dialect.syntax.topInChanges) node.limit = top(p);
+  if (p.dialect.syntax.topInChanges && p.is(K.STATISTICS)) p.fail("the name of a table");
+  if (p.dialect.syntax.distinctRows) p.accept(K.DISTINCTROW);
   node.target = p.dialect.grammar.joinedUpdate ? sources(p) : [source(p)];
   p.expect(K.SET);
   node.assignments = assignments(p);
@@ -249,8 +250,8 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     start,
     end: start,
   };
-  const { id } = p.dialect;
-  if (p.dialect.grammar.pipesAreOr) {
+
+  if (p.dialect.syntax.changeOptions) {
     for (;;) {
       if (p.accept(K.LOW_PRIORITY) || p.accept(K.QUICK)) continue;
       if (p.accept(K.IGNORE)) {
@@ -260,23 +261,23 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
       break;
     }
   }
-  if (p.is(K.TOP) && id === "tsql") node.limit = top(p);
-  if (id === "jet" && (p.accept(K.DISTINCTROW) || p.accept(K.DISTINCT))) node.ignore = false;
+  if (p.is(K.TOP) && p.dialect.syntax.topInChanges) node.limit = top(p);
+  if (p.dialect.syntax.distinctRows && (p.accept(K.DISTINCTROW) || p.accept(K.DISTINCT))) node.ignore = false;
   // DELETE HISTORY FROM berth BEFORE SYSTEM_TIME … (mariadb)
-  const history = id === "mariadb" && p.isText("HISTORY") && p.nextIs(K.FROM);
+  const history = p.dialect.syntax.deleteHistory && p.isText("HISTORY") && p.nextIs(K.FROM);
   if (history) p.advance();
   if (p.accept(K.FROM)) deleteFrom(p, node);
-  else if (id === "plsql" || id === "tsql" || id === "jet" || p.dialect.grammar.pipesAreOr) {
+  else if (p.dialect.syntax.bareDelete) {
     // DELETE vessel, DELETE a, b FROM …, DELETE a.* FROM …, DELETE * FROM …
     if (p.at(T.STAR)) p.advance();
-    else if (p.at(T.LPAREN) || id === "plsql" || p.is(K.TABLE)) {
+    else if (p.at(T.LPAREN) || p.dialect.syntax.deleteExpressions || p.is(K.TABLE)) {
       node.from = [joined(p)];
     } else {
       do node.named.push(p.name("the name of a table"));
       while (p.acceptKind(T.COMMA));
     }
     if (p.is(K.OUTPUT)) node.returning = returning(p);
-    if (id === "tsql" && p.is(K.WITH) && p.peekKind(1) === T.LPAREN) {
+    if (p.dialect.syntax.tableHints && p.is(K.WITH) && p.peekKind(1) === T.LPAREN) {
       p.advance();
       p.skipParens();
     }
@@ -319,7 +320,7 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
 
 /** What follows DELETE FROM. */
 function deleteFrom(p: Parser, node: DeleteStatement): void {
-  if (p.dialect.grammar.pipesAreOr) {
+  if (p.dialect.syntax.deleteLists) {
     // DELETE FROM a, b USING …: the list names what is deleted.
     node.from = sources(p);
     if (p.is(K.USING)) {
@@ -332,8 +333,8 @@ function deleteFrom(p: Parser, node: DeleteStatement): void {
     }
     return;
   }
-  if (p.dialect.id === "tsql" || p.dialect.id === "jet") {
-    node.from = p.dialect.id === "jet" ? sources(p) : [joined(p)];
+  if (p.dialect.syntax.doubleFrom) {
+    node.from = p.dialect.syntax.deleteJoins ? sources(p) : [joined(p)];
     // DELETE FROM v FROM vessel v JOIN …: the first FROM names the target.
     if (p.is(K.FROM)) {
       p.advance();
@@ -354,13 +355,13 @@ function retarget(node: DeleteStatement): void {
 /** INSERT and REPLACE; WITH, if any, has been read. */
 export function insert(p: Parser, withClause: With | null): InsertStatement | MultiInsertStatement {
   const start = withClause?.start ?? p.start;
-  const { id } = p.dialect;
-  const mysql = p.dialect.grammar.pipesAreOr;
+
+  const mysql = p.dialect.syntax.changeOptions;
   let replace = p.is(K.REPLACE);
   let ignore = false;
   p.advance();
-  if (id === "plsql" && (p.is(K.ALL) || p.is(K.FIRST) || p.is(K.WHEN))) return multiInsert(p, start);
-  if (p.is(K.OR) && id === "sqlite") {
+  if (p.dialect.syntax.multiInsert && (p.is(K.ALL) || p.is(K.FIRST) || p.is(K.WHEN))) return multiInsert(p, start);
+  if (p.is(K.OR) && p.dialect.syntax.orConflicts) {
     p.advance();
     if (p.is(K.REPLACE)) replace = true;
     else if (p.is(K.IGNORE)) ignore = true;
@@ -370,9 +371,9 @@ export function insert(p: Parser, withClause: With | null): InsertStatement | Mu
     while (p.is(K.LOW_PRIORITY) || p.is(K.DELAYED) || p.is(K.HIGH_PRIORITY)) p.advance();
     if (p.accept(K.IGNORE)) ignore = true;
   }
-  const limited = p.is(K.TOP) && id === "tsql" ? top(p) : null;
-  const optionalInto = mysql || id === "tsql";
-  if (!p.accept(K.INTO) && !optionalInto) p.fail("INTO");
+  const limited = p.is(K.TOP) && p.dialect.syntax.topInChanges ? top(p) : null;
+
+  if (!p.accept(K.INTO) && !p.dialect.syntax.insertWithoutInto) p.fail("INTO");
   if (p.is(K.TABLE) && !mysql) p.advance();
   const node: InsertStatement = {
     kind: "insert",
@@ -447,18 +448,18 @@ function insertTarget(p: Parser): InsertStatement["target"] {
     p.advance();
     p.skipParens();
   }
-  if (p.is(K.WITH) && p.peekKind(1) === T.LPAREN && p.dialect.id === "tsql") {
+  if (p.is(K.WITH) && p.peekKind(1) === T.LPAREN && p.dialect.syntax.tableHints) {
     p.advance();
     p.skipParens();
   }
-  if (p.is(K.IN) && p.dialect.id === "jet") {
+  if (p.is(K.IN) && p.dialect.syntax.otherFiles) {
     // INTO log IN 'other.mdb'
     p.advance();
     p.advance();
   }
   if (p.accept(K.AS)) node.alias = p.ident("an alias");
-  else if (p.dialect.id === "plsql" && p.atBareAlias() && !p.is(K.VALUES)) node.alias = p.anyIdent();
-  else if (p.dialect.id === "sqlite" && p.at(T.WORD) && p.marked(K.NONE)) node.alias = p.anyIdent();
+  else if (p.dialect.syntax.aliasAfterInto && p.atBareAlias() && !p.is(K.VALUES)) node.alias = p.anyIdent();
+  else if (p.dialect.syntax.bareInsertAlias && p.at(T.WORD) && p.marked(K.NONE)) node.alias = p.anyIdent();
   node.end = p.previousEnd;
   return node;
 }
@@ -509,7 +510,7 @@ function insertSource(p: Parser, node: InsertStatement): void {
     node.defaults = true;
     return;
   }
-  if (p.dialect.grammar.pipesAreOr) {
+  if (p.dialect.syntax.changeOptions) {
     if (p.accept(K.SET)) {
       node.set = assignments(p);
       return;
@@ -525,7 +526,7 @@ function insertSource(p: Parser, node: InsertStatement): void {
     node.exec = execution.statement(p);
     return;
   }
-  if (p.is(K.VALUES) && p.dialect.id === "plsql" && p.peekKind(1) !== T.LPAREN) {
+  if (p.is(K.VALUES) && p.dialect.syntax.recordValues && p.peekKind(1) !== T.LPAREN) {
     // VALUES record
     const start = p.start;
     p.advance();
@@ -591,7 +592,7 @@ function valuesAs(p: Parser): Query {
 function insertTail(p: Parser, node: InsertStatement): void {
   for (;;) {
     if (!p.at(T.WORD)) return;
-    if (p.marked(K.AS) && p.dialect.id === "mysql") {
+    if (p.marked(K.AS) && p.dialect.syntax.rowAliases) {
       // AS new (a, b): names for the inserted row
       p.advance();
       p.ident("an alias");
@@ -613,10 +614,10 @@ function insertTail(p: Parser, node: InsertStatement): void {
         start,
         end: p.previousEnd,
       });
-    } else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.id === "plsql" && p.inRoutine > 0))
+    } else if (p.marked(K.RETURNING) || (p.marked(K.RETURN) && p.dialect.syntax.returnClause && p.inRoutine > 0))
       node.returning = returning(p);
     else if (p.marked(K.LOG) && p.nextIs(K.ERRORS)) logErrors(p);
-    else if (p.marked(K.WHERE) && p.dialect.id === "jet") {
+    else if (p.marked(K.WHERE) && p.dialect.syntax.filteredInsert) {
       // INSERT INTO berth (tags.Value) VALUES ('deep') WHERE berth_id = 3 (jet)
       p.advance();
       node.where = expression(p);

@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
-import type { ColumnDefinition, Name } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type { ColumnDefinition, Name } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { references } from "./constraint.ts";
 import { expression, operand } from "./expression.ts";
 import { statementBegins } from "./statement-end.ts";
@@ -108,7 +108,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
       case K.KEY:
         // mysql: KEY alone behind a column is PRIMARY KEY
         p.advance();
-        if (p.dialect.grammar.pipesAreOr) node.primary = true;
+        if (p.dialect.syntax.inlineKeys) node.primary = true;
         continue;
       case K.DEFAULT:
         p.advance();
@@ -225,7 +225,7 @@ function generated(p: Parser, node: ColumnDefinition): void {
   p.expectKind(T.LPAREN, "(");
   node.generated = expression(p);
   p.expectKind(T.RPAREN, ")");
-  node.generatedKind = storage(p) ?? (p.dialect.id === "postgresql" ? "stored" : "virtual");
+  node.generatedKind = storage(p) ?? (p.dialect.syntax.storesGenerated ? "stored" : "virtual");
 }
 
 function storage(p: Parser): "stored" | "virtual" | null {

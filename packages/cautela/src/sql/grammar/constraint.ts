@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
-import type { ForeignKeyClause, Ident, TableConstraint } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type { ForeignKeyClause, Ident, TableConstraint } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { expression, operand } from "./expression.ts";
 import { ifExists } from "./if-exists.ts";
 import { statementBegins } from "./statement-end.ts";
@@ -12,7 +12,7 @@ import { statementBegins } from "./statement-end.ts";
 export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
   if (!p.at(T.WORD)) return null;
   const start = p.start;
-  const mysql = p.dialect.grammar.pipesAreOr;
+  const mysql = p.dialect.syntax.inlineKeys;
   let name: Ident | null = null;
   const from = p.pos;
   if (p.is(K.CONSTRAINT)) {
@@ -67,7 +67,7 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
       return node;
     case K.CHECK:
       if (p.peekKind(1) !== T.LPAREN && !mysql) {
-        if (p.dialect.id !== "tsql") break;
+        if (!p.dialect.syntax.replicationOptions) break;
       }
       if (p.peekKind(1) !== T.LPAREN) break;
       p.advance();
@@ -77,7 +77,7 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
       constraintTail(p, node);
       return node;
     case K.EXCLUDE:
-      if (p.dialect.id !== "postgresql") break;
+      if (!p.dialect.syntax.exclusions) break;
       p.advance();
       node.kind = "exclude";
       if (p.accept(K.USING)) p.ident("an access method");
@@ -88,7 +88,7 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
     case K.KEY:
     case K.FULLTEXT:
     case K.SPATIAL:
-      if (!mysql && p.dialect.id !== "tsql") break;
+      if (!mysql && !p.dialect.syntax.inlineIndexes) break;
       if (p.marked(K.KEY) && p.peekKind(1) !== T.LPAREN && p.peekKind(1) !== T.WORD && p.peekKind(1) !== T.QUOTED)
         break;
       p.advance();
@@ -257,7 +257,7 @@ function constraintTail(p: Parser, node: TableConstraint): void {
     if (p.at(T.BAD)) p.fail(") or ,");
     if (statementBegins(p)) break;
     // sqlite: the next constraint may follow without a comma.
-    if (p.dialect.id === "sqlite" && startsConstraint(p)) break;
+    if (p.dialect.syntax.commalessConstraints && startsConstraint(p)) break;
     if (p.is(K.WHERE) && p.peekKind(1) === T.LPAREN) {
       p.advance();
       node.where = expression(p);

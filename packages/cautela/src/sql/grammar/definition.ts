@@ -1,7 +1,14 @@
-import { K } from "../keywords.ts";
-import { type Parser, ReadingStopped } from "../parser.ts";
-import { T } from "../tokens.ts";
-import type { CreateRoutineStatement, CreateViewStatement, Ident, Span, Statement, TriggerHead } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type {
+  CreateRoutineStatement,
+  CreateViewStatement,
+  Ident,
+  Span,
+  Statement,
+  TriggerHead,
+} from "../nodes/tree.ts";
+import { type Parser, ReadingStopped } from "../reading/parser.ts";
 import { batchList } from "./batch.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { expression } from "./expression.ts";
@@ -134,7 +141,7 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
     node.name = p.name("a name");
     if (object === "trigger") triggerHead(p, node);
     else if (object === "function" || object === "procedure") node.arguments = argumentsAhead(p);
-    if (object === "package" && p.dialect.grammar.pipesAreOr) skipPackage(p);
+    if (object === "package" && p.dialect.syntax.packagesApart) skipPackage(p);
     else apart(p, () => definitionBody(p, node, isBody));
     if (!p.atEnd()) p.fail("the end of the statement");
   } catch (stopped) {
@@ -175,7 +182,7 @@ function skipPackage(p: Parser): void {
 /** The arguments that stand ahead, in parentheses or, in tsql, up to AS; they are read again with the body. */
 function argumentsAhead(p: Parser): Span[] | null {
   const from = p.pos;
-  const bare = p.dialect.id === "tsql" && !p.at(T.LPAREN);
+  const bare = p.dialect.syntax.bodyAfterAs && !p.at(T.LPAREN);
   if (!bare && !p.acceptKind(T.LPAREN)) return null;
   const list: Span[] = [];
   let start = p.start;
@@ -236,16 +243,16 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
     events: [],
     columns: null,
     table: null,
-    row: p.dialect.grammar.pipesAreOr || p.dialect.id === "sqlite",
+    row: p.dialect.syntax.rowTriggers,
     when: null,
   };
   node.trigger = head;
   const begun = (): boolean => {
     if (p.atEnd()) return true;
     if (p.is(K.EXECUTE) || p.is(K.BEGIN) || p.is(K.DECLARE) || p.is(K.CALL)) return true;
-    if (p.dialect.id === "tsql") return p.is(K.AS);
+    if (p.dialect.syntax.bodyAfterAs) return p.is(K.AS);
     return (
-      p.dialect.grammar.pipesAreOr &&
+      p.dialect.syntax.bodyAfterHead &&
       head.table !== null &&
       p.tokens.marks[p.pos - 1] === K.ROW &&
       !p.is(K.FOLLOWS) &&
@@ -277,7 +284,7 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
       head.when = expression(p);
       continue;
     }
-    if ((p.is(K.FOLLOWS) || p.is(K.PRECEDES)) && p.dialect.grammar.pipesAreOr) {
+    if ((p.is(K.FOLLOWS) || p.is(K.PRECEDES)) && p.dialect.syntax.bodyAfterHead) {
       p.advance();
       p.name("the name of a trigger");
       return;

@@ -1,9 +1,9 @@
-import { children } from "../children.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { Lexer } from "../lexer.ts";
-import { Parser, ReadingStopped } from "../parser.ts";
-import { T } from "../tokens.ts";
-import type { Node, Problem, Statement } from "../tree.ts";
+import { Lexer } from "../lexer/lexer.ts";
+import { T } from "../lexer/tokens.ts";
+import type { Node, Problem, Statement } from "../nodes/tree.ts";
+import { children } from "../nodes/visitor.ts";
+import { Parser, ReadingStopped } from "../reading/parser.ts";
 
 /** How a text inside a script is read: as a list of statements, or as one body. */
 export type Reading = (p: Parser) => Statement[];

@@ -1,8 +1,8 @@
-import { compact } from "../compact.ts";
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { Expr, Query } from "../tree.ts";
+import { compact } from "../../text/own-text.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { Expr, Query } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { callRest } from "./call.ts";
 import { hole } from "./name-or-literal.ts";
 import { isQueryTail, primary } from "./primary.ts";
@@ -86,7 +86,7 @@ function prefix(p: Parser, least: number): Expr {
         const op = p.tokenText();
         p.advance();
         const inner = climb(p, UNARY);
-        if (op === "!" && p.dialect.grammar.pipesAreOr) {
+        if (op === "!" && p.dialect.syntax.bangIsNot) {
           return { kind: "unary", op: "not", operand: inner, start, end: inner.end };
         }
         return { kind: "unary", op, operand: inner, start, end: inner.end };
@@ -173,7 +173,7 @@ function postfix(p: Parser, first: Expr): Expr {
 }
 
 function infix(p: Parser, left: Expr, least: number): Expr | null {
-  if (p.at(T.WORD)) return p.marked(K.NONE) && p.dialect.id !== "jet" ? null : wordInfix(p, left, least);
+  if (p.at(T.WORD)) return p.marked(K.NONE) && !p.dialect.syntax.wordOperators ? null : wordInfix(p, left, least);
   if (p.at(T.STAR)) {
     if (least > MULTIPLICATIVE) return null;
     p.advance();
@@ -241,7 +241,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
     case Op.GT:
     case Op.LE:
     case Op.GE:
-      power = p.dialect.id === "sqlite" ? ORDERING : COMPARISON;
+      power = p.dialect.syntax.orderedComparisons ? ORDERING : COMPARISON;
       break;
     case Op.EQ:
     case Op.NE:
@@ -249,15 +249,15 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
       power = COMPARISON;
       break;
     case Op.AMPERSAND:
-      if (p.dialect.id === "tsql") power = ADDITIVE;
-      else if (p.dialect.grammar.pipesAreOr) power = BIT_AND;
+      if (p.dialect.syntax.bitsLikeSums) power = ADDITIVE;
+      else if (p.dialect.syntax.bitLevels) power = BIT_AND;
       break;
     case Op.PIPE:
-      if (p.dialect.id === "tsql") power = ADDITIVE;
+      if (p.dialect.syntax.bitsLikeSums) power = ADDITIVE;
       break;
     case Op.SHIFT_LEFT:
     case Op.SHIFT_RIGHT:
-      if (p.dialect.grammar.pipesAreOr) power = SHIFT;
+      if (p.dialect.syntax.bitLevels) power = SHIFT;
       break;
     case Op.PLUS:
     case Op.MINUS:
@@ -269,7 +269,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
       break;
     case Op.CARET:
     case Op.POWER:
-      power = p.dialect.id === "tsql" ? ADDITIVE : POWER;
+      power = p.dialect.syntax.bitsLikeSums ? ADDITIVE : POWER;
       break;
     case Op.CONCAT:
       if (p.dialect.grammar.pipesAreOr) {
@@ -277,7 +277,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
         p.advance();
         return chain("or", left, climb(p, OR + 1));
       }
-      power = p.dialect.id === "sqlite" ? POWER : OTHER;
+      power = p.dialect.syntax.orderedComparisons ? POWER : OTHER;
       break;
     case Op.AND2:
       if (p.dialect.grammar.ampersandsAreAnd) {
@@ -298,7 +298,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
       return null;
     case Op.BACKSLASH:
       // Division of whole numbers (jet)
-      if (p.dialect.id !== "jet") return null;
+      if (!p.dialect.syntax.wholeDivision) return null;
       power = MULTIPLICATIVE;
       break;
     case Op.NOT:
@@ -363,14 +363,13 @@ function quantified(p: Parser, left: Expr, op: string): Expr {
 }
 
 function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
-  const id = p.dialect.id;
   switch (p.kw) {
     case K.OR:
       if (least > OR) return null;
       p.advance();
       return chain("or", left, climb(p, OR + 1));
     case K.XOR:
-      if (least > XOR || (!p.dialect.grammar.pipesAreOr && id !== "jet")) return null;
+      if (least > XOR || !p.dialect.syntax.xorOperator) return null;
       p.advance();
       return chain("xor", left, climb(p, XOR + 1));
     case K.AND:
@@ -381,7 +380,7 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       return least > IS ? null : isTest(p, left);
     case K.ISNULL:
     case K.NOTNULL:
-      if (least > IS || (id !== "postgresql" && id !== "sqlite")) return null;
+      if (least > IS || !p.dialect.syntax.nullTests) return null;
       p.advance();
       return {
         kind: "is",
@@ -394,7 +393,7 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       };
     case K.NOT: {
       const next = p.peekKind(1) === T.WORD ? p.peekMark(1) : K.NONE;
-      if (next === K.NULL && id === "sqlite") {
+      if (next === K.NULL && p.dialect.syntax.notNullTest) {
         if (least > IS) return null;
         p.advance();
         p.advance();
@@ -462,12 +461,12 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
     }
     case K.DIV:
     case K.MOD:
-      if (least > MULTIPLICATIVE || (!p.dialect.grammar.pipesAreOr && id !== "jet" && id !== "plsql")) return null;
+      if (least > MULTIPLICATIVE || !p.dialect.syntax.wordDivision) return null;
       p.advance();
       return binary(left, p.tokens.marks[p.pos - 1] === K.DIV ? "div" : "%", climb(p, MULTIPLICATIVE + 1));
     case K.NONE:
       // EQV and IMP join conditions loosest of all (jet).
-      if (least > OR || id !== "jet" || !(p.isText("EQV") || p.isText("IMP"))) return null;
+      if (least > OR || !p.dialect.syntax.wordOperators || !(p.isText("EQV") || p.isText("IMP"))) return null;
       {
         const op = p.tokenText().toLowerCase();
         p.advance();
@@ -478,7 +477,7 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       p.advance();
       return binary(left, "overlaps", climb(p, OTHER));
     case K.MULTISET:
-      if (id !== "plsql" || least > OTHER) return null;
+      if (!p.dialect.syntax.multisets || least > OTHER) return null;
       p.advance();
       if (!p.accept(K.UNION) && !p.accept(K.EXCEPT)) p.expect(K.INTERSECT);
       if (!p.accept(K.ALL)) p.accept(K.DISTINCT);
@@ -497,7 +496,7 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
     case K.MINUTE:
     case K.SECOND:
       // (a - b) DAY TO SECOND
-      if (id !== "plsql" || least > UNARY) return null;
+      if (!p.dialect.syntax.multisets || least > UNARY) return null;
       p.advance();
       if (p.at(T.LPAREN)) p.skipParens();
       if (p.accept(K.TO)) {
@@ -547,29 +546,28 @@ function isRangeWord(word: K): boolean {
 
 /** Whether a word is an operator in this dialect and not a name. */
 function inDialect(p: Parser, word: K): boolean {
-  const id = p.dialect.id;
   switch (word) {
     case K.ALIKE:
-      return id === "jet";
+      return p.dialect.syntax.alike;
     case K.ILIKE:
-      return id === "postgresql";
+      return p.dialect.syntax.ilike;
     case K.SIMILAR:
-      return id === "postgresql" && p.nextIs(K.TO);
+      return p.dialect.syntax.ilike && p.nextIs(K.TO);
     case K.GLOB:
-      return id === "sqlite";
+      return p.dialect.syntax.glob;
     case K.REGEXP:
-      return id === "sqlite" || id === "mysql" || id === "mariadb";
+      return p.dialect.syntax.regexp;
     case K.RLIKE:
-      return id === "mysql" || id === "mariadb";
+      return p.dialect.syntax.rlike;
     case K.MATCH:
-      return id === "sqlite";
+      return p.dialect.syntax.glob;
     case K.MEMBER:
-      return (id === "mysql" || id === "plsql") && (p.nextIs(K.OF) || id === "plsql");
+      return p.dialect.syntax.multisets || (p.dialect.syntax.memberOf && p.nextIs(K.OF));
     case K.LIKEC:
     case K.LIKE2:
     case K.LIKE4:
     case K.SUBMULTISET:
-      return id === "plsql";
+      return p.dialect.syntax.multisets;
     default:
       return true;
   }
@@ -698,12 +696,12 @@ function isTest(p: Parser, left: Expr): Expr {
     }
     if (p.accept(K.EMPTY))
       return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-    if (p.dialect.id === "plsql" && p.isText("A") && p.peekKind(1) === T.WORD) {
+    if (p.dialect.syntax.multisets && p.isText("A") && p.peekKind(1) === T.WORD) {
       p.seek(p.pos + 2);
       return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
     }
   }
-  if (p.dialect.id !== "sqlite" && !p.at(T.HOLE)) p.fail("NULL, TRUE, FALSE or DISTINCT FROM");
+  if (!p.dialect.syntax.notNullTest && !p.at(T.HOLE)) p.fail("NULL, TRUE, FALSE or DISTINCT FROM");
   // sqlite: IS compares any two values, NULLs included.
   const right = climb(p, COMPARISON);
   return { kind: "is", operand: left, test: "distinct", negated: !negated, right, start, end: right.end };

@@ -1,5 +1,5 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
+import { K } from "../lexer/keywords.ts";
+import type { Parser } from "../reading/parser.ts";
 
 /** IF [NOT] EXISTS. */
 export function ifExists(p: Parser): boolean {

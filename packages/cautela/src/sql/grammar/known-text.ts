@@ -1,5 +1,5 @@
-import type { Parser } from "../parser.ts";
-import type { Expr } from "../tree.ts";
+import type { Expr } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 
 // Scripts put a statement into a variable and run the variable. Where its text is constant it is
 // followed, so that what runs is read: SET @q = 'DELETE FROM berth'; PREPARE s FROM @q.

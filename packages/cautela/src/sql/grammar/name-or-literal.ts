@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { Expr, Ident, Literal } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { Expr, Ident, Literal } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { callRest, isOuterMark } from "./call.ts";
 import { expression } from "./expression.ts";
 import { primary } from "./primary.ts";
@@ -41,7 +41,7 @@ export function hole(p: Parser): Expr {
 export function intervalLiteral(p: Parser): Expr | null {
   const start = p.start;
   const next = p.peekKind(1);
-  const mysql = p.dialect.grammar.pipesAreOr;
+  const mysql = p.dialect.syntax.unitIntervals;
   if (next === T.DOT || next === T.EOF || next === T.COMMA || next === T.RPAREN) return null;
   if (next === T.LPAREN && !mysql) {
     // INTERVAL(3) '1 second'
@@ -77,25 +77,25 @@ export function nameOrCall(p: Parser): Expr {
   if (!p.atName()) p.fail("an expression");
   const part = p.anyIdent();
   if (p.at(T.STRING) && first === T.WORD) return prefixedLiteral(p, part, start);
-  if (p.at(T.NUMBER) && part.text[0] === "_" && p.dialect.grammar.pipesAreOr) {
+  if (p.at(T.NUMBER) && part.text[0] === "_" && p.dialect.syntax.introducers) {
     // _utf8mb4 0xE29883: bytes in a character set
     return { ...literal(p, "string", p.tokenText()), start };
   }
   if (!p.at(T.DOT) && !p.at(T.LPAREN)) {
     // A name without a dot is by far the commonest expression.
     if (p.at(T.OPERATOR)) {
-      if (p.marked(Op.NOT) && p.dialect.id === "jet") return bangPath(p, [part], start);
-      if (p.marked(Op.AT) && p.dialect.id === "plsql") return remoteName(p, [part], start);
-      if (p.marked(Op.FAT_ARROW) && p.dialect.lexical.freeOperators === false && p.dialect.id !== "plsql") {
+      if (p.marked(Op.NOT) && p.dialect.syntax.bangNames) return bangPath(p, [part], start);
+      if (p.marked(Op.AT) && p.dialect.syntax.remoteNames) return remoteName(p, [part], start);
+      if (p.marked(Op.FAT_ARROW) && !p.dialect.syntax.namedArguments) {
         return { kind: "column", path: [part], outer: false, start, end: part.end };
       }
     }
     return { kind: "column", path: [part], outer: false, start, end: part.end };
   }
   let path = [part];
-  while (p.at(T.DOT) || (p.at(T.OPERATOR) && p.marked(Op.NOT) && p.dialect.id === "jet")) {
+  while (p.at(T.DOT) || (p.at(T.OPERATOR) && p.marked(Op.NOT) && p.dialect.syntax.bangNames)) {
     // 1..last: the bounds of a loop, and no part of the name.
-    if (p.peekKind(1) === T.DOT && p.dialect.id !== "tsql") break;
+    if (p.peekKind(1) === T.DOT && !p.dialect.syntax.emptyNameParts) break;
     p.advance();
     if (p.at(T.DOT)) continue;
     if (p.at(T.STAR)) {
@@ -114,7 +114,7 @@ export function nameOrCall(p: Parser): Expr {
     return callRest(p, { kind: "name", parts: path, link: null, start, end: p.previousEnd });
   }
   if (p.at(T.STRING) && first === T.WORD && path.length > 1) return prefixedLiteral(p, part, start);
-  if (p.at(T.OPERATOR) && p.marked(Op.AT) && p.dialect.id === "plsql") return remoteName(p, path, start);
+  if (p.at(T.OPERATOR) && p.marked(Op.AT) && p.dialect.syntax.remoteNames) return remoteName(p, path, start);
   return { kind: "column", path, outer: false, start, end: p.previousEnd };
 }
 

@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import { type Parser, ReadingStopped } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { CreateRuleStatement, CreateTypeStatement, Ident, Name, Statement } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { CreateRuleStatement, CreateTypeStatement, Ident, Name, Statement } from "../nodes/tree.ts";
+import { type Parser, ReadingStopped } from "../reading/parser.ts";
 import { execution } from "./change.ts";
 import { columnDefinition } from "./column.ts";
 import { expression } from "./expression.ts";
@@ -82,7 +82,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
     end: start,
   };
   if (object === "type") {
-    if (p.dialect.id === "tsql" && p.accept(K.FROM)) {
+    if (p.dialect.syntax.aliasTypes && p.accept(K.FROM)) {
       node.base = typeName(p);
       if (p.is(K.NOT) && p.nextIs(K.NULL)) {
         p.seek(p.pos + 2);
@@ -92,7 +92,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
       return node;
     }
     if (!p.accept(K.AS)) return null;
-    if (p.at(T.LPAREN) && p.dialect.id === "postgresql") {
+    if (p.at(T.LPAREN) && p.dialect.syntax.compositeTypes) {
       p.advance();
       node.attributes = [];
       if (!p.at(T.RPAREN)) {
@@ -217,7 +217,7 @@ function renamed(
 
 /** RENAME TABLE a TO b, c TO d (mysql); RENAME a TO b (plsql); from behind RENAME on. */
 export function rename(p: Parser, start: number): Statement | null {
-  if (!p.accept(K.TABLE) && !p.accept(K.TABLES) && p.dialect.id !== "plsql") return null;
+  if (!p.accept(K.TABLE) && !p.accept(K.TABLES) && !p.dialect.syntax.bareRename) return null;
   const renames: { from: Name; to: Name }[] = [];
   ifExists(p);
   do {
@@ -232,12 +232,16 @@ export function rename(p: Parser, start: number): Statement | null {
 
 /** SET …, from behind SET on; null where it sets something that is no setting of the session. */
 export function setting(p: Parser, start: number): Statement | null {
-  const { id } = p.dialect;
   let scope: "local" | "session" | "global" = "session";
-  if (id === "tsql") return setOption(p, start);
+  if (p.dialect.syntax.setOptions) return setOption(p, start);
   if (p.is(K.SESSION) && p.nextIs(K.AUTHORIZATION)) return null;
   if (p.is(K.LOCAL) || p.is(K.SESSION) || p.is(K.GLOBAL) || p.is(K.PERSIST)) {
-    scope = p.is(K.LOCAL) && id === "postgresql" ? "local" : p.is(K.GLOBAL) || p.is(K.PERSIST) ? "global" : "session";
+    scope =
+      p.is(K.LOCAL) && p.dialect.syntax.localSettings
+        ? "local"
+        : p.is(K.GLOBAL) || p.is(K.PERSIST)
+          ? "global"
+          : "session";
     p.advance();
   }
   let name: string;

@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { Expr } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { Expr } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { call, callRest, castCall, emptyCall, matchAgainst } from "./call.ts";
 import { binary, climb, expression, expressions, NOT, OR, UNARY } from "./expression.ts";
 import { hole, intervalLiteral, literal, nameOrCall } from "./name-or-literal.ts";
@@ -30,7 +30,7 @@ export function primary(p: Parser): Expr {
       if (p.at(T.DOT) && !p.dialect.lexical.ampersandHoles) {
         p.advance();
         const field = p.label("a name after the dot");
-        if (p.at(T.LPAREN) && p.dialect.id === "tsql") {
+        if (p.at(T.LPAREN) && p.dialect.syntax.columnMethods) {
           const call = callRest(p, { kind: "name", parts: [field], link: null, start: field.start, end: field.end });
           call.start = start;
           return call;
@@ -50,7 +50,7 @@ export function primary(p: Parser): Expr {
       return parenthesised(p);
     case T.DOT:
       // .berth.code: a name in the current database (mysql)
-      if (!p.dialect.grammar.pipesAreOr) return p.fail("an expression");
+      if (!p.dialect.syntax.dotNames) return p.fail("an expression");
       p.advance();
       return nameOrCall(p);
     case T.STAR:
@@ -134,7 +134,7 @@ export function isQueryTail(p: Parser): boolean {
     case K.OFFSET:
       return true;
     case K.MINUS:
-      return p.dialect.id === "plsql" || p.dialect.id === "mariadb";
+      return p.dialect.syntax.minusOperation;
     default:
       return false;
   }
@@ -163,7 +163,7 @@ function isBareFunction(word: K): boolean {
 
 function wordPrimary(p: Parser): Expr {
   const start = p.start;
-  const { id } = p.dialect;
+
   const next = p.peekKind(1);
   switch (p.kw) {
     case K.NULL:
@@ -171,18 +171,18 @@ function wordPrimary(p: Parser): Expr {
     case K.TRUE:
     case K.FALSE:
       if (next === T.DOT || next === T.LPAREN) break;
-      if (id === "plsql" || id === "tsql") break;
+      if (p.dialect.syntax.noBooleans) break;
       return literal(p, "boolean", p.marked(K.TRUE) ? "true" : "false");
     case K.IGNORE:
-      if (id === "mariadb") return literal(p, "default", "ignore");
+      if (p.dialect.syntax.ignoreValue) return literal(p, "default", "ignore");
       break;
     case K.DEFAULT:
       if (next === T.LPAREN) return call(p);
       // SQLite has DEFAULT VALUES, and no DEFAULT among values.
-      if (id === "sqlite") break;
+      if (p.dialect.syntax.noDefaultValue) break;
       return literal(p, "default", "");
     case K.CASE:
-      if (next === T.DOT && id === "sqlite") break;
+      if (next === T.DOT && p.dialect.syntax.namesFromWords) break;
       return caseExpression(p);
     case K.CAST:
     case K.TRY_CAST:
@@ -204,7 +204,7 @@ function wordPrimary(p: Parser): Expr {
         inner.start = start;
         return inner;
       }
-      if (next === T.LPAREN && id === "postgresql") {
+      if (next === T.LPAREN && p.dialect.syntax.arrayQueries) {
         p.advance();
         p.advance();
         const inner = query(p);
@@ -213,7 +213,7 @@ function wordPrimary(p: Parser): Expr {
       }
       break;
     case K.ROW:
-      if (next === T.LPAREN && id !== "sqlite") {
+      if (next === T.LPAREN && !p.dialect.syntax.namesFromWords) {
         p.advance();
         p.advance();
         const items = p.at(T.RPAREN) ? [] : expressions(p);
@@ -223,7 +223,7 @@ function wordPrimary(p: Parser): Expr {
       break;
     case K.NATIONAL:
       // national character varying(3) 'x' (postgresql)
-      if (id === "postgresql" && (p.nextIs(K.CHARACTER) || p.nextIs(K.CHAR))) {
+      if (p.dialect.syntax.typedLiterals && (p.nextIs(K.CHARACTER) || p.nextIs(K.CHAR))) {
         typeName(p);
         if (!p.at(T.STRING)) p.fail("a string");
         return { ...literal(p, "string", stringValue(p)), start };
@@ -231,7 +231,7 @@ function wordPrimary(p: Parser): Expr {
       break;
     case K.DOUBLE:
       // double precision '1.5' (postgresql)
-      if (id === "postgresql" && p.nextIs(K.PRECISION) && p.peekKind(2) === T.STRING) {
+      if (p.dialect.syntax.typedLiterals && p.nextIs(K.PRECISION) && p.peekKind(2) === T.STRING) {
         p.seek(p.pos + 2);
         return { ...literal(p, "string", stringValue(p)), start };
       }
@@ -261,14 +261,14 @@ function wordPrimary(p: Parser): Expr {
     }
     case K.PRIOR:
     case K.CONNECT_BY_ROOT: {
-      if (id !== "plsql") break;
+      if (!p.dialect.syntax.hierarchies) break;
       const name = p.marked(K.PRIOR) ? "prior" : "connect_by_root";
       p.advance();
       const inner = climb(p, UNARY);
       return { kind: "compound", what: "prior", operands: [inner], name, start, end: inner.end };
     }
     case K.BINARY: {
-      if (id !== "mysql" && id !== "mariadb") break;
+      if (!p.dialect.syntax.binaryOperator) break;
       if (next === T.DOT || next === T.COMMA || next === T.RPAREN) break;
       p.advance();
       const inner = climb(p, UNARY);
@@ -290,7 +290,7 @@ function wordPrimary(p: Parser): Expr {
       }
       break;
     case K.CURRENT:
-      if (id === "jet" || !p.nextIs(K.OF)) break;
+      if (p.dialect.syntax.noCursors || !p.nextIs(K.OF)) break;
       p.advance();
       p.advance();
       return {
@@ -353,7 +353,7 @@ function wordPrimary(p: Parser): Expr {
       break;
     case K.NEW:
       // An object constructor: NEW berth_type(…).
-      if (next === T.WORD && (id === "plsql" || id === "mysql") && p.peekKind(2) === T.LPAREN) p.advance();
+      if (next === T.WORD && p.dialect.syntax.newObjects && p.peekKind(2) === T.LPAREN) p.advance();
       break;
     case K.NEXT:
     case K.PREVIOUS:
@@ -382,8 +382,8 @@ function wordPrimary(p: Parser): Expr {
       }
       break;
     case K.MATCH:
-      if (next === T.LPAREN && (id === "mysql" || id === "mariadb")) return matchAgainst(p);
-      if (next !== T.LPAREN && (id === "mysql" || id === "mariadb")) return matchAgainst(p);
+      if (next === T.LPAREN && p.dialect.syntax.binaryOperator) return matchAgainst(p);
+      if (next !== T.LPAREN && p.dialect.syntax.binaryOperator) return matchAgainst(p);
       break;
     case K.NOT: {
       // NOT where a value is expected: `a = NOT b` (mysql, sqlite, postgresql).

@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { Assignment, CallStatement, DeclareStatement, Expr, Ident, Query, Statement } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { Assignment, CallStatement, DeclareStatement, Expr, Ident, Query, Statement } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { readText } from "./dynamic.ts";
 import { expression, expressions, operand } from "./expression.ts";
 import { conditionally, constantText, noteText } from "./known-text.ts";
@@ -94,7 +94,7 @@ function unlabelled(p: Parser): Statement {
   switch (p.kw) {
     case K.BEGIN:
     case K.DECLARE:
-      if (p.is(K.DECLARE) && p.dialect.grammar.pipesAreOr) return declaration(p);
+      if (p.is(K.DECLARE) && p.dialect.syntax.declareStatements) return declaration(p);
       return block(p);
     case K.IF:
       return conditionally(p, () => ifStatement(p));
@@ -107,7 +107,7 @@ function unlabelled(p: Parser): Statement {
     case K.REPEAT:
       return conditionally(p, () => loop(p));
     case K.SET:
-      if (p.dialect.grammar.pipesAreOr) return setStatement(p);
+      if (p.dialect.syntax.declareStatements) return setStatement(p);
       break;
     case K.NULL:
       p.advance();
@@ -115,7 +115,7 @@ function unlabelled(p: Parser): Statement {
     case K.EXECUTE:
       return execute(p);
     case K.PREPARE:
-      if (p.dialect.grammar.pipesAreOr) return prepare(p);
+      if (p.dialect.syntax.declareStatements) return prepare(p);
       break;
     case K.CALL:
       return callStatement(p);
@@ -143,8 +143,8 @@ function unlabelled(p: Parser): Statement {
   if (p.isText("PERFORM")) return perform(p);
   if (p.isText("ASSERT")) return tail(p, "assert");
   if (isAssignment(p)) return assignmentOrCall(p, start);
-  if (p.dialect.id === "plsql" && p.kw === K.NONE) return assignmentOrCall(p, start);
-  if (p.dialect.id === "plsql" && !isChange(p) && isCallHead(p)) return assignmentOrCall(p, start);
+  if (p.dialect.syntax.callsByName && p.kw === K.NONE) return assignmentOrCall(p, start);
+  if (p.dialect.syntax.callsByName && !isChange(p) && isCallHead(p)) return assignmentOrCall(p, start);
   return statement(p);
 }
 
@@ -178,7 +178,7 @@ function isAssignment(p: Parser): boolean {
   }
   if (p.peekKind(at) !== T.OPERATOR) return false;
   const mark = p.peekMark(at);
-  return mark === Op.ASSIGN || (mark === Op.EQ && p.dialect.id === "postgresql");
+  return mark === Op.ASSIGN || (mark === Op.EQ && p.dialect.syntax.equalsAssigns);
 }
 
 /** A bare call such as `dbms_output.put_line(…)`, its name being a word of the language as well. */
@@ -212,7 +212,7 @@ function assignmentOrCall(p: Parser, start: number): Statement {
 /** The right side of an assignment; in PL/pgSQL it may go on like a query: `n := count(*) FROM berth`. */
 function assignedValue(p: Parser): Expr {
   const value = expression(p);
-  if (!p.atEnd() && p.dialect.id === "postgresql") {
+  if (!p.atEnd() && p.dialect.syntax.equalsAssigns) {
     skipStatement(p);
     return { kind: "opaque", start: value.start, end: p.previousEnd };
   }
@@ -283,7 +283,7 @@ function oneDeclaration(p: Parser): Statement {
   const start = p.start;
   if (p.is(K.PROCEDURE) || p.is(K.FUNCTION)) return nestedRoutine(p);
   const node = emptyDeclaration(start);
-  if (p.is(K.CURSOR) && p.dialect.id === "plsql") {
+  if (p.is(K.CURSOR) && p.dialect.syntax.callsByName) {
     p.advance();
     node.name = p.label("a cursor");
     if (p.at(T.LPAREN)) p.skipParens();
@@ -586,7 +586,7 @@ export function execute(p: Parser): Statement {
   const start = p.start;
   p.advance();
   const immediate = p.accept(K.IMMEDIATE);
-  if (!immediate && p.dialect.grammar.pipesAreOr) {
+  if (!immediate && p.dialect.syntax.declareStatements) {
     // EXECUTE name: what was prepared under that name.
     return executePrepared(p, start);
   }
@@ -652,7 +652,7 @@ function perform(p: Parser): Statement {
 /** The condition of IF and WHILE; in PL/pgSQL it may go on like a query: `IF count(*) = 0 FROM berth THEN`. */
 function condition(p: Parser, end: K): Expr {
   const value = expression(p);
-  if (p.is(end) || p.dialect.id !== "postgresql" || !p.is(K.FROM)) return value;
+  if (p.is(end) || !p.dialect.syntax.equalsAssigns || !p.is(K.FROM)) return value;
   while (!p.is(end)) {
     if (p.atEnd()) p.fail("THEN");
     p.advance();

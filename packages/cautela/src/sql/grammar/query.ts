@@ -1,7 +1,6 @@
-import { compact } from "../compact.ts";
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
+import { compact } from "../../text/own-text.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
 import type {
   CommonTable,
   Compounded,
@@ -16,7 +15,8 @@ import type {
   Statement,
   Values,
   With,
-} from "../tree.ts";
+} from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { orderBy } from "./call.ts";
 import { expression, expressions, operand } from "./expression.ts";
 import { atSourceEnd, sources } from "./source.ts";
@@ -36,15 +36,15 @@ export function atQuery(p: Parser): boolean {
     case K.WITH:
       return true;
     case K.VALUES:
-      return p.dialect.grammar.pipesAreOr
+      return p.dialect.syntax.valuesFunction
         ? !p.dialect.wordClass[K.VALUES] || p.peekKind(1) !== T.LPAREN || valuesIsQuery(p)
         : true;
     case K.TABLE: {
       const next = p.peekKind(1);
-      return (next === T.WORD || next === T.QUOTED) && p.dialect.id !== "tsql" && p.dialect.id !== "plsql";
+      return (next === T.WORD || next === T.QUOTED) && p.dialect.syntax.tableQueries;
     }
     case K.TRANSFORM:
-      return p.dialect.id === "jet";
+      return p.dialect.syntax.crosstabs;
     default:
       return false;
   }
@@ -72,7 +72,7 @@ export function query(p: Parser): Query {
   p.enter();
   const start = p.start;
   const withClause = p.is(K.WITH) ? withTables(p) : null;
-  if (p.is(K.TRANSFORM) && p.dialect.id === "jet") {
+  if (p.is(K.TRANSFORM) && p.dialect.syntax.crosstabs) {
     // A cross table: TRANSFORM aggregate SELECT … PIVOT column.
     p.advance();
     expression(p);
@@ -105,7 +105,7 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
     if (!p.at(T.WORD)) break;
     if (p.marked(K.ORDER)) node.orderBy = orderBy(p);
     else if (p.marked(K.LIMIT) || p.marked(K.OFFSET) || (p.marked(K.FETCH) && isFetchClause(p, node))) {
-      if (p.marked(K.LIMIT) && p.dialect.id === "tsql") break;
+      if (p.marked(K.LIMIT) && p.dialect.syntax.limitIsName) break;
       node.limit = limit(p, node.limit);
     } else if (p.marked(K.FOR) && !forEndsQuery(p)) node.locking = lockClause(p) || node.locking;
     else if (p.marked(K.LOCK) && p.nextIs(K.IN)) {
@@ -114,19 +114,19 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
       p.expect(K.MODE);
       if (!p.accept(K.NOWAIT) && p.accept(K.SKIP)) p.accept(K.LOCKED);
       node.locking = true;
-    } else if (p.marked(K.INTO) && (p.dialect.grammar.pipesAreOr || p.inRoutine > 0)) node.into = intoTarget(p);
+    } else if (p.marked(K.INTO) && (p.dialect.syntax.intoAtEnd || p.inRoutine > 0)) node.into = intoTarget(p);
     else if (p.marked(K.OPTION) && p.peekKind(1) === T.LPAREN) {
       p.advance();
       p.skipParens();
-    } else if (p.marked(K.WITH) && p.dialect.id === "jet" && p.nextIs(K.OWNERACCESS)) p.seek(p.pos + 3);
-    else if (p.marked(K.PIVOT) && p.dialect.id === "jet") {
+    } else if (p.marked(K.WITH) && p.dialect.syntax.ownerAccess && p.nextIs(K.OWNERACCESS)) p.seek(p.pos + 3);
+    else if (p.marked(K.PIVOT) && p.dialect.syntax.crosstabs) {
       p.advance();
       expression(p);
       if (p.is(K.IN)) {
         p.advance();
         p.skipParens();
       }
-    } else if (p.marked(K.PROCEDURE) && p.dialect.grammar.pipesAreOr) {
+    } else if (p.marked(K.PROCEDURE) && p.dialect.syntax.procedureAnalyse) {
       // PROCEDURE ANALYSE(…) of old servers.
       p.seek(p.pos + 2);
       if (p.at(T.LPAREN)) p.skipParens();
@@ -145,14 +145,13 @@ function isFetchClause(p: Parser, node: Query): boolean {
 
 /** In PL/SQL and PL/pgSQL a query may stand before words that begin with FOR; here none does. */
 function forEndsQuery(p: Parser): boolean {
-  const id = p.dialect.id;
-  if (id === "tsql") return !(p.nextIs(K.UPDATE) || p.peekKind(1) === T.WORD) || p.nextIs(K.SELECT);
-  return id === "sqlite" || id === "jet";
+  if (p.dialect.syntax.forXml) return !(p.nextIs(K.UPDATE) || p.peekKind(1) === T.WORD) || p.nextIs(K.SELECT);
+  return p.dialect.syntax.noLockingReads;
 }
 
 function lockClause(p: Parser): boolean {
   p.advance();
-  if (p.dialect.id === "tsql") {
+  if (p.dialect.syntax.forXml) {
     // FOR XML PATH('…'), ROOT; FOR JSON AUTO; FOR BROWSE
     p.advance();
     for (;;) {
@@ -201,7 +200,7 @@ export function withTables(p: Parser): With {
   const recursive = p.accept(K.RECURSIVE);
   const tables: CommonTable[] = [];
   // Oracle's inline functions stand before the tables.
-  while ((p.is(K.FUNCTION) || p.is(K.PROCEDURE)) && p.dialect.id === "plsql") {
+  while ((p.is(K.FUNCTION) || p.is(K.PROCEDURE)) && p.dialect.syntax.functionsInWith) {
     while (!p.is(K.END)) {
       if (p.at(T.EOF)) p.fail("END");
       p.advance();
@@ -286,7 +285,7 @@ function setOperation(p: Parser): "union" | "intersect" | "except" | null {
     case K.EXCEPT:
       return "except";
     case K.MINUS:
-      return p.dialect.id === "plsql" || p.dialect.id === "mariadb" ? "except" : null;
+      return p.dialect.syntax.minusOperation ? "except" : null;
     default:
       return null;
   }
@@ -431,7 +430,7 @@ export function select(p: Parser): Select {
   selectModifiers(p, node);
   if (!(p.is(K.FROM) || p.is(K.INTO) || p.is(K.WHERE) || setOperation(p) !== null) && !p.atEnd() && !p.at(T.RPAREN))
     node.items = selectItems(p);
-  else if (p.dialect.id !== "postgresql" && !p.is(K.INTO)) p.fail("an expression");
+  else if (!p.dialect.syntax.emptySelectList && !p.is(K.INTO)) p.fail("an expression");
   if (p.is(K.BULK) && !p.dialect.grammar.bareStatements) {
     p.advance();
     p.expectKind(T.WORD, "COLLECT");
@@ -444,8 +443,8 @@ export function select(p: Parser): Select {
   if (p.accept(K.FROM)) {
     node.from = sources(p);
     // FROM vessel IN 'other.mdb' (jet)
-    if (p.is(K.IN) && p.dialect.id === "jet" && p.peekKind(1) === T.STRING) p.seek(p.pos + 2);
-    if (p.is(K.INTO) && !p.dialect.grammar.pipesAreOr) node.into = intoTarget(p);
+    if (p.is(K.IN) && p.dialect.syntax.otherFiles && p.peekKind(1) === T.STRING) p.seek(p.pos + 2);
+    if (p.is(K.INTO) && !p.dialect.syntax.intoAtEnd) node.into = intoTarget(p);
   }
   selectClauses(p, node);
   node.end = p.previousEnd;
@@ -453,7 +452,6 @@ export function select(p: Parser): Select {
 }
 
 function selectModifiers(p: Parser, node: Select): void {
-  const { id } = p.dialect;
   for (;;) {
     if (!p.at(T.WORD)) return;
     switch (p.kw) {
@@ -464,7 +462,7 @@ function selectModifiers(p: Parser, node: Select): void {
       case K.DISTINCTROW:
         node.distinct = true;
         p.advance();
-        if (p.is(K.ON) && id === "postgresql") {
+        if (p.is(K.ON) && p.dialect.syntax.distinctOn) {
           p.advance();
           p.expectKind(T.LPAREN, "(");
           node.distinctOn = expressions(p);
@@ -472,12 +470,12 @@ function selectModifiers(p: Parser, node: Select): void {
         }
         continue;
       case K.UNIQUE:
-        if (id !== "plsql") return;
+        if (!p.dialect.syntax.selectUnique) return;
         node.distinct = true;
         p.advance();
         continue;
       case K.TOP:
-        if (id !== "tsql" && id !== "jet") return;
+        if (!p.dialect.syntax.topClause) return;
         node.top = top(p);
         continue;
       case K.HIGH_PRIORITY:
@@ -488,7 +486,7 @@ function selectModifiers(p: Parser, node: Select): void {
       case K.SQL_CACHE:
       case K.SQL_NO_CACHE:
       case K.SQL_CALC_FOUND_ROWS:
-        if (!p.dialect.grammar.pipesAreOr) return;
+        if (!p.dialect.syntax.selectOptions) return;
         p.advance();
         continue;
       default:
@@ -529,7 +527,7 @@ export function selectItems(p: Parser): SelectItem[] {
     const start = p.start;
     // `alias = expression` (tsql)
     const bareAssign =
-      p.dialect.id === "tsql" &&
+      p.dialect.syntax.aliasEquals &&
       p.peekKind(1) === T.OPERATOR &&
       p.peekMark(1) === Op.EQ &&
       (p.at(T.WORD) || p.at(T.QUOTED) || p.at(T.STRING));
@@ -548,7 +546,7 @@ export function selectItems(p: Parser): SelectItem[] {
     if (p.accept(K.AS)) {
       if (p.at(T.LPAREN)) p.skipParens();
       else alias = p.label("an alias");
-    } else if (p.atBareAlias() || (p.at(T.STRING) && p.dialect.id !== "postgresql")) {
+    } else if (p.atBareAlias() || (p.at(T.STRING) && p.dialect.syntax.stringAliases)) {
       if (!atSourceEnd(p)) alias = p.anyIdent();
     } else if (p.at(T.WORD) && isColumnLabel(p)) alias = p.anyIdent();
     items.push({ expr, alias, start, end: p.previousEnd });
@@ -558,7 +556,7 @@ export function selectItems(p: Parser): SelectItem[] {
 
 /** PostgreSQL takes nearly every word as a bare column label (manual, appendix C). */
 function isColumnLabel(p: Parser): boolean {
-  if (p.dialect.id !== "postgresql" || (p.inRoutine > 0 && p.marked(K.LOOP))) return false;
+  if (!p.dialect.syntax.bareLabels || (p.inRoutine > 0 && p.marked(K.LOOP))) return false;
   switch (p.kw) {
     case K.ARRAY:
     case K.AS:
@@ -614,14 +612,10 @@ function intoTarget(p: Parser): IntoTarget {
   while (p.acceptKind(T.COMMA));
   // Which of the two it is cannot be told from `INTO total` alone: in a routine it is a variable.
   const creates =
-    !p.dialect.grammar.pipesAreOr &&
-    p.dialect.id !== "plsql" &&
-    targets.length === 1 &&
-    targets[0].kind === "column" &&
-    p.inRoutine === 0;
+    p.dialect.syntax.intoMakesTable && targets.length === 1 && targets[0].kind === "column" && p.inRoutine === 0;
   const name = creates && targets[0].kind === "column" ? targets[0].path[targets[0].path.length - 1].text : "";
   return {
-    what: creates || (p.dialect.id === "tsql" && targets[0].kind === "column") ? "table" : "variables",
+    what: creates || (p.dialect.syntax.intoIsTable && targets[0].kind === "column") ? "table" : "variables",
     temporary: temporary || name.startsWith("#"),
     targets,
     start,
@@ -646,7 +640,7 @@ function intoItem(p: Parser): Expr {
     end = p.previousEnd;
   }
   // INTO TABLE IN 'other.mdb' (jet)
-  if (p.is(K.IN) && p.dialect.id === "jet") {
+  if (p.is(K.IN) && p.dialect.syntax.otherFiles) {
     p.advance();
     p.advance();
   }
@@ -699,7 +693,7 @@ function selectClauses(p: Parser, node: Select): void {
         node.windows = true;
         continue;
       case K.MODEL:
-        if (p.dialect.id !== "plsql") return;
+        if (!p.dialect.syntax.modelClause) return;
         while (!p.atEnd() && !p.at(T.RPAREN) && !p.is(K.ORDER)) {
           if (p.at(T.LPAREN)) p.skipParens();
           else p.advance();
@@ -721,7 +715,7 @@ function groupItems(p: Parser, items: Expr[]): void {
     } else {
       items.push(expression(p));
       // mysql's GROUP BY a DESC
-      if (p.dialect.grammar.pipesAreOr && !p.accept(K.DESC)) p.accept(K.ASC);
+      if (p.dialect.syntax.groupDirections && !p.accept(K.DESC)) p.accept(K.ASC);
     }
   } while (p.acceptKind(T.COMMA));
   if (p.is(K.WITH) && (p.nextIs(K.ROLLUP) || p.nextIs(K.CUBE))) p.seek(p.pos + 2);
@@ -745,7 +739,7 @@ export function limit(p: Parser, before: Limit | null): Limit {
     end: p.start,
   };
   if (p.accept(K.LIMIT)) {
-    if (p.is(K.ROWS) && p.dialect.id === "mariadb") {
+    if (p.is(K.ROWS) && p.dialect.syntax.rowsExamined) {
       rowsExamined(p);
     } else if (p.accept(K.ALL)) node.count = null;
     else if (p.accept(K.NULL)) node.count = null;
@@ -755,11 +749,11 @@ export function limit(p: Parser, before: Limit | null): Limit {
         node.offset = node.count;
         node.count = operand(p);
       }
-      if (p.is(K.ROWS) && p.dialect.id === "mariadb") rowsExamined(p);
+      if (p.is(K.ROWS) && p.dialect.syntax.rowsExamined) rowsExamined(p);
     }
   } else if (p.accept(K.OFFSET)) {
     node.offset = operand(p);
-    if (p.is(K.ROWS) && p.dialect.id === "mariadb" && /^examined$/i.test(p.wordAhead(1))) rowsExamined(p);
+    if (p.is(K.ROWS) && p.dialect.syntax.rowsExamined && /^examined$/i.test(p.wordAhead(1))) rowsExamined(p);
     else if (!p.accept(K.ROWS)) p.accept(K.ROW);
   } else {
     p.expect(K.FETCH);

@@ -1,14 +1,13 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type { Parser } from "../reading/parser.ts";
 
 /**
  * Takes the tokens of a routine's definition up to its end without a tree. The `;` inside a body
  * do not end it: BEGIN and CASE are counted against their END.
  */
 export function skipRoutine(p: Parser): void {
-  const { id } = p.dialect;
-  if (id === "tsql") {
+  if (p.dialect.syntax.routineFillsBatch) {
     // A routine is the only statement of its batch.
     while (!p.at(T.EOF) && !p.at(T.BATCH)) p.advance();
     return;
@@ -25,7 +24,7 @@ export function skipRoutine(p: Parser): void {
         p.fail("the end of the body");
         break;
       case T.SEMICOLON:
-        if (depth === 0 && (began || id !== "plsql")) return;
+        if (depth === 0 && (began || !p.dialect.syntax.declaresBeforeBegin)) return;
         break;
       case T.WORD:
         if (p.marked(K.BEGIN) || p.marked(K.CASE)) {

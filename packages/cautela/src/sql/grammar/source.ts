@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
-import type { Expr, Ident, Join, Source, TableSource } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type { Expr, Ident, Join, Source, TableSource } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { isOuterMark } from "./call.ts";
 import { expression, operand } from "./expression.ts";
 import { atQuery, inner, query, queryRest } from "./query.ts";
@@ -14,7 +14,7 @@ export function sources(p: Parser): Source[] {
   while (p.acceptKind(T.COMMA)) {
     list.push(joined(p));
     // sqlite takes a comma for JOIN, with its condition.
-    if (p.dialect.id === "sqlite" && (p.is(K.ON) || p.is(K.USING))) commaJoin(p, list);
+    if (p.dialect.syntax.commaJoins && (p.is(K.ON) || p.is(K.USING))) commaJoin(p, list);
   }
   return list;
 }
@@ -49,7 +49,7 @@ export function atSourceEnd(p: Parser): boolean {
     case K.USE:
     case K.FORCE:
     case K.IGNORE:
-      return p.dialect.grammar.pipesAreOr && (p.nextIs(K.INDEX) || p.nextIs(K.KEY));
+      return p.dialect.syntax.indexHints && (p.nextIs(K.INDEX) || p.nextIs(K.KEY));
     case K.PARTITION:
       return p.peekKind(1) === T.LPAREN;
     case K.LOCK:
@@ -63,11 +63,11 @@ export function atSourceEnd(p: Parser): boolean {
     case K.INDEXED:
       return p.nextIs(K.BY);
     case K.PROCEDURE:
-      return p.dialect.grammar.pipesAreOr;
+      return p.dialect.syntax.procedureAnalyse;
     case K.AT:
       return p.nextIs(K.TIME) || p.nextIs(K.LOCAL);
     case K.NONE:
-      return p.dialect.id === "jet" && (p.isText("EQV") || p.isText("IMP"));
+      return p.dialect.syntax.wordOperators && (p.isText("EQV") || p.isText("IMP"));
     case K.GLOB:
     case K.REGEXP:
     case K.RLIKE:
@@ -232,7 +232,7 @@ function outerType(word: number): Join["type"] {
 
 /** INNER HASH JOIN, LEFT LOOP JOIN, FULL MERGE JOIN (tsql). */
 function joinHint(p: Parser): void {
-  if (p.dialect.id === "tsql" && (p.is(K.HASH) || p.is(K.LOOP) || p.is(K.MERGE) || p.is(K.REMOTE))) p.advance();
+  if (p.dialect.syntax.joinHints && (p.is(K.HASH) || p.is(K.LOOP) || p.is(K.MERGE) || p.is(K.REMOTE))) p.advance();
 }
 
 /** One source, without what is joined to it. */
@@ -289,7 +289,7 @@ function plainSource(p: Parser): Source {
     p.expectKind(T.RBRACE, "}");
     return node;
   }
-  const only = p.is(K.ONLY) && (p.dialect.id === "postgresql" || p.dialect.id === "plsql");
+  const only = p.is(K.ONLY) && p.dialect.syntax.onlyTables;
   if (only) {
     p.advance();
     if (p.at(T.LPAREN)) {
@@ -322,7 +322,7 @@ function isFunctionSource(p: Parser): boolean {
     return at === 1 && p.at(T.WORD) && isBareFunctionSource(p);
   }
   // tsql: `FROM vessel (NOLOCK)` is a table with an old-style hint.
-  if (p.dialect.id === "tsql" && isTableHint(p, at + 1)) return false;
+  if (p.dialect.syntax.tableHints && isTableHint(p, at + 1)) return false;
   return true;
 }
 
@@ -337,7 +337,7 @@ function isTableHint(p: Parser, ahead: number): boolean {
 
 function isBareFunctionSource(p: Parser): boolean {
   return (
-    p.dialect.id === "postgresql" &&
+    p.dialect.syntax.wordFunctions &&
     (p.marked(K.CURRENT_DATE) ||
       p.marked(K.CURRENT_TIMESTAMP) ||
       p.marked(K.CURRENT_TIME) ||
@@ -394,7 +394,7 @@ function callSource(p: Parser): Expr {
 
 function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source {
   p.advance();
-  if (atQuery(p) && !(p.is(K.TABLE) && p.dialect.id !== "postgresql")) {
+  if (atQuery(p) && !(p.is(K.TABLE) && !p.dialect.syntax.tableInParentheses)) {
     const body = query(p);
     checkOption(p);
     p.expectKind(T.RPAREN, ")");
@@ -458,7 +458,7 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
 
 /** WITH CHECK OPTION and WITH READ ONLY of an inline view (plsql). */
 export function checkOption(p: Parser): void {
-  if (!p.is(K.WITH) || p.dialect.id !== "plsql") return;
+  if (!p.is(K.WITH) || !p.dialect.syntax.inlineViewOptions) return;
   if (p.nextIs(K.CHECK)) p.seek(p.pos + 3);
   else if (p.nextIs(K.READ)) p.seek(p.pos + 3);
   else return;
@@ -483,7 +483,7 @@ export function tableSource(p: Parser, only: boolean): TableSource {
   const start = p.start;
   const name = p.name("the name of a table");
   // PostgreSQL's trailing star: FROM vessel *
-  if (p.at(T.STAR) && p.dialect.id === "postgresql") p.advance();
+  if (p.at(T.STAR) && p.dialect.syntax.descendantStar) p.advance();
   return { kind: "table", name, alias: null, columns: null, only, hints: false, start, end: p.previousEnd };
 }
 
@@ -505,7 +505,7 @@ export function aliased<S extends Source>(p: Parser, node: S): S {
       expression(p);
     } else node.alias = p.at(T.STRING) || p.at(T.WORD) ? p.label("an alias") : p.ident("an alias");
   } else if (p.atBareAlias() && !atSourceEnd(p)) node.alias = p.anyIdent();
-  else if (p.at(T.STRING) && p.dialect.id === "sqlite") node.alias = p.anyIdent();
+  else if (p.at(T.STRING) && p.dialect.syntax.stringTableAliases) node.alias = p.anyIdent();
   if (p.at(T.LPAREN) && node.alias !== null && "columns" in node) aliasColumns(p, node);
   hints(p, node);
   node.end = p.previousEnd;
@@ -514,7 +514,7 @@ export function aliased<S extends Source>(p: Parser, node: S): S {
 
 function aliasColumns(p: Parser, node: Source): void {
   // mysql: INSERT INTO t AS new (a, b); tsql: t AS x (NOLOCK)
-  if (p.dialect.id === "tsql" && isTableHint(p, 1)) {
+  if (p.dialect.syntax.tableHints && isTableHint(p, 1)) {
     p.skipParens();
     return;
   }
@@ -537,14 +537,14 @@ function hints(p: Parser, node: Source): void {
     if (p.at(T.WORD)) {
       switch (p.kw) {
         case K.WITH:
-          if (p.peekKind(1) !== T.LPAREN || p.dialect.id !== "tsql") return;
+          if (p.peekKind(1) !== T.LPAREN || !p.dialect.syntax.tableHints) return;
           p.advance();
           p.skipParens();
           break;
         case K.USE:
         case K.FORCE:
         case K.IGNORE:
-          if (!p.dialect.grammar.pipesAreOr || !(p.nextIs(K.INDEX) || p.nextIs(K.KEY))) return;
+          if (!p.dialect.syntax.indexHints || !(p.nextIs(K.INDEX) || p.nextIs(K.KEY))) return;
           p.seek(p.pos + 2);
           if (p.accept(K.FOR)) {
             if (p.accept(K.ORDER) || p.accept(K.GROUP)) p.expect(K.BY);
@@ -554,7 +554,7 @@ function hints(p: Parser, node: Source): void {
           while (p.at(T.COMMA) && (p.nextIs(K.USE) || p.nextIs(K.FORCE) || p.nextIs(K.IGNORE))) p.advance();
           break;
         case K.INDEXED:
-          if (!p.nextIs(K.BY) || p.dialect.id !== "sqlite") return;
+          if (!p.nextIs(K.BY) || !p.dialect.syntax.indexedBy) return;
           p.seek(p.pos + 2);
           p.ident("an index");
           break;
@@ -577,7 +577,7 @@ function hints(p: Parser, node: Source): void {
           if (p.accept(K.REPEATABLE)) p.skipParens();
           break;
         case K.SAMPLE:
-          if (p.dialect.id !== "plsql") return;
+          if (!p.dialect.syntax.sampledTables) return;
           p.advance();
           p.acceptText("BLOCK");
           p.skipParens();
@@ -585,7 +585,7 @@ function hints(p: Parser, node: Source): void {
           break;
         case K.FOR:
           if (!p.nextIs(K.SYSTEM_TIME)) {
-            if (p.dialect.id === "mariadb" && p.nextIs(K.PORTION)) {
+            if (p.dialect.syntax.portions && p.nextIs(K.PORTION)) {
               p.seek(p.pos + 2);
               p.expect(K.OF);
               p.ident("a period");
@@ -601,7 +601,7 @@ function hints(p: Parser, node: Source): void {
           systemTime(p);
           break;
         case K.VERSIONS:
-          if (p.dialect.id !== "plsql" || !p.nextIs(K.BETWEEN)) return;
+          if (!p.dialect.syntax.flashback || !p.nextIs(K.BETWEEN)) return;
           p.seek(p.pos + 3);
           expression(p);
           break;
@@ -609,7 +609,7 @@ function hints(p: Parser, node: Source): void {
           return;
       }
       if (node.kind === "table") node.hints = true;
-    } else if (p.at(T.LPAREN) && p.dialect.id === "tsql" && node.kind === "table") {
+    } else if (p.at(T.LPAREN) && p.dialect.syntax.tableHints && node.kind === "table") {
       if (!isTableHint(p, 1)) return;
       p.skipParens();
       node.hints = true;
@@ -649,9 +649,9 @@ function suffix(p: Parser, node: Source): Source {
   while (
     p.at(T.WORD) &&
     (p.marked(K.PIVOT) || p.marked(K.UNPIVOT) || p.marked(K.MATCH_RECOGNIZE)) &&
-    p.dialect.id !== "jet"
+    !p.dialect.syntax.pivotIsName
   ) {
-    if (p.dialect.id !== "tsql" && p.dialect.id !== "plsql") break;
+    if (!p.dialect.syntax.pivots) break;
     p.advance();
     if (p.is(K.XMLFOREST)) p.advance();
     if ((p.is(K.NULLS) || p.acceptText("INCLUDE") || p.acceptText("EXCLUDE")) && p.is(K.NULLS)) p.advance();

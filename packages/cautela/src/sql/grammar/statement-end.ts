@@ -1,6 +1,6 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type { Parser } from "../reading/parser.ts";
 
 // Where a statement ends that is not followed to its last word, and where one begins without a terminator before it.
 

@@ -1,6 +1,5 @@
-import { K, WORDS } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
+import { K, WORDS } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
 import type {
   CopyStatement,
   Ident,
@@ -10,7 +9,8 @@ import type {
   StatementClass,
   TransactionStatement,
   With,
-} from "../tree.ts";
+} from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { alterTable } from "./alter.ts";
 import { controlFlow } from "./batch.ts";
 import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
@@ -57,10 +57,10 @@ function scriptStatements(p: Parser): Statement[] {
 
 /** One statement of a script: control flow where the language has it outside routines, or a statement. */
 export function topStatement(p: Parser): Statement {
-  if (p.dialect.id === "tsql") {
+  if (p.dialect.syntax.controlFlow) {
     const control = controlFlow(p);
     if (control) return control;
-  } else if (p.dialect.id === "plsql") {
+  } else if (p.dialect.syntax.anonymousBlocks) {
     if (p.is(K.DECLARE) || p.is(K.BEGIN) || (p.at(T.OPERATOR) && p.tokenText() === "<<")) return bodyStatement(p);
     // EXECUTE in the shell is a block with one call.
     if (p.is(K.EXEC) || (p.is(K.EXECUTE) && !p.nextIs(K.IMMEDIATE))) {
@@ -68,7 +68,7 @@ export function topStatement(p: Parser): Statement {
       p.advance();
       return { ...bodyStatement(p), start };
     }
-  } else if (p.dialect.grammar.pipesAreOr) {
+  } else if (p.dialect.syntax.compoundStatements) {
     if (isCompound(p)) return bodyStatement(p);
     // SET @rate = 1.05, @day = '…'
     if (p.is(K.SET) && p.peekKind(1) === T.VARIABLE && p.wordAhead(1)[1] !== "@") return setStatement(p);
@@ -109,20 +109,20 @@ export function statement(p: Parser): Statement {
     case K.TABLE:
       return queryStatement(p, null);
     case K.TRANSFORM:
-      if (p.dialect.id === "jet") return queryStatement(p, null);
+      if (p.dialect.syntax.crosstabs) return queryStatement(p, null);
       break;
     case K.PARAMETERS:
-      if (p.dialect.id === "jet") return withParameters(p);
+      if (p.dialect.syntax.parameters) return withParameters(p);
       break;
     case K.WITH:
       return withStatement(p);
     case K.INSERT:
       return insert(p, null);
     case K.REPLACE:
-      if (p.dialect.grammar.pipesAreOr || p.dialect.id === "sqlite") return insert(p, null);
+      if (p.dialect.syntax.replaceStatement) return insert(p, null);
       break;
     case K.UPDATE:
-      if (p.dialect.id === "tsql" && p.nextIs(K.STATISTICS)) break;
+      if (p.dialect.syntax.topInChanges && p.nextIs(K.STATISTICS)) break;
       return update(p, null);
     case K.DELETE:
       return deletion(p, null);
@@ -204,13 +204,19 @@ function withStatement(p: Parser): Statement {
 function transaction(p: Parser): TransactionStatement | null {
   const start = p.start;
   const node: TransactionStatement = { kind: "transaction", action: "begin", name: null, start, end: start };
-  const { id } = p.dialect;
+
   switch (p.kw) {
     case K.BEGIN: {
-      if (id === "plsql" || id === "jet") {
-        if (id === "plsql" || !(p.nextIs(K.TRANSACTION) || p.peekKind(1) !== T.WORD)) return null;
+      if (p.dialect.syntax.anonymousBlocks || p.dialect.syntax.beginNeedsWord) {
+        if (p.dialect.syntax.anonymousBlocks || !(p.nextIs(K.TRANSACTION) || p.peekKind(1) !== T.WORD)) return null;
       }
-      if (id === "tsql" && !p.nextIs(K.TRAN) && !p.nextIs(K.TRANSACTION) && !p.isText("DISTRIBUTED")) return null;
+      if (
+        p.dialect.syntax.namedTransactions &&
+        !p.nextIs(K.TRAN) &&
+        !p.nextIs(K.TRANSACTION) &&
+        !p.isText("DISTRIBUTED")
+      )
+        return null;
       p.advance();
       break;
     }
@@ -220,14 +226,14 @@ function transaction(p: Parser): TransactionStatement | null {
       break;
     case K.COMMIT:
     case K.END:
-      if (p.marked(K.END) && id !== "postgresql" && id !== "sqlite") return null;
+      if (p.marked(K.END) && !p.dialect.syntax.endCommits) return null;
       node.action = "commit";
       p.advance();
       if (p.is(K.PREPARED)) p.advance();
       break;
     case K.ROLLBACK:
     case K.ABORT: {
-      if (p.marked(K.ABORT) && id !== "postgresql") return null;
+      if (p.marked(K.ABORT) && !p.dialect.syntax.abort) return null;
       node.action = "rollback";
       p.advance();
       if (!p.accept(K.TRANSACTION) && !p.accept(K.TRAN)) p.accept(K.WORK);
@@ -238,7 +244,7 @@ function transaction(p: Parser): TransactionStatement | null {
       } else if (p.is(K.PREPARED)) p.advance();
       // ROLLBACK TRAN name: of the transaction, or to a savepoint of that name.
       else if (
-        id === "tsql" &&
+        p.dialect.syntax.namedTransactions &&
         p.at(T.WORD) &&
         (p.marked(K.NONE) || (!p.firstOnLine() && !p.is(K.END) && !p.is(K.ELSE) && !startsNext(p)))
       )
@@ -257,7 +263,7 @@ function transaction(p: Parser): TransactionStatement | null {
       node.name = p.label("a savepoint");
       break;
     case K.SAVE:
-      if (id !== "tsql") return null;
+      if (!p.dialect.syntax.namedTransactions) return null;
       node.action = "savepoint";
       p.advance();
       if (!p.accept(K.TRAN)) p.expect(K.TRANSACTION);
@@ -268,7 +274,7 @@ function transaction(p: Parser): TransactionStatement | null {
   }
   if (node.name === null && (p.accept(K.TRANSACTION) || p.accept(K.TRAN))) {
     // The name may stand on the next line: no statement begins with a word that means nothing.
-    if (id === "tsql" && p.at(T.WORD) && p.marked(K.NONE)) p.advance();
+    if (p.dialect.syntax.namedTransactions && p.at(T.WORD) && p.marked(K.NONE)) p.advance();
   } else if (node.name === null) p.accept(K.WORK);
   // Isolation levels, CHAIN, names: nothing in them changes what follows here.
   while (!p.atEnd()) {
@@ -296,7 +302,7 @@ function create(p: Parser): Statement {
     } else if (p.is(K.TEMP) || p.is(K.TEMPORARY)) {
       p.advance();
       temporary = true;
-    } else if (p.is(K.PRIVATE) && p.dialect.id === "plsql") p.advance();
+    } else if (p.is(K.PRIVATE) && p.dialect.syntax.privateTables) p.advance();
     else if ((p.is(K.GLOBAL) || p.is(K.LOCAL)) && (p.nextIs(K.TEMPORARY) || p.nextIs(K.TEMP))) {
       // Oracle's global temporary tables last; only their rows are temporary. That is what counts.
       p.advance();
@@ -344,7 +350,7 @@ function createObject(p: Parser, start: number, orReplace: boolean): Statement |
 /** ALTER of triggers, views, sequences and the session; null where the rest is kept as text. */
 function alterKnown(p: Parser, start: number): Statement | null {
   if (p.accept(K.TRIGGER)) return alterTrigger(p, start);
-  if (p.dialect.id === "plsql" && p.accept(K.SESSION)) return alterSession(p, start);
+  if (p.dialect.syntax.privateTables && p.accept(K.SESSION)) return alterSession(p, start);
   p.accept(K.MATERIALIZED);
   const object = p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined;
   if (object === undefined || object === "table") return null;
@@ -402,10 +408,10 @@ function routineHead(p: Parser): string | null {
     if (object === "aggregate" && p.nextIs(K.FUNCTION, at + 1)) continue;
     // CREATE PARTITION FUNCTION (tsql) is a list of bounds.
     if (object === "function" && at > 0 && p.nextIs(K.PARTITION, at - 1)) return null;
-    if (!ROUTINES.has(object) || (object === "type" && p.dialect.id !== "plsql")) return null;
+    if (!ROUTINES.has(object) || (object === "type" && !p.dialect.syntax.privateTables)) return null;
     // CREATE EVENT TRIGGER (postgresql) is another thing.
-    if (object === "event" && !p.dialect.grammar.pipesAreOr) return null;
-    if (object === "type" && p.dialect.id === "plsql" && !isBodyAhead(p, at + 1)) return null;
+    if (object === "event" && !p.dialect.syntax.compoundStatements) return null;
+    if (object === "type" && p.dialect.syntax.privateTables && !isBodyAhead(p, at + 1)) return null;
     p.seek(p.pos + at + 1);
     return object;
   }
@@ -486,7 +492,7 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   ifExists(p);
   const named = !statementBegins(p) && (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
   const name = named ? p.name("a name") : null;
-  if (ROUTINES.has(object) && !partition && object !== "type" && verb === "alter" && p.dialect.id !== "postgresql")
+  if (ROUTINES.has(object) && !partition && object !== "type" && verb === "alter" && !p.dialect.syntax.alterRoutines)
     skipRoutine(p);
   else skipStatement(p, { begun: true, alters: verb === "alter" });
   const rights = RIGHTS_OBJECTS.has(object);
@@ -645,7 +651,7 @@ function classified(p: Parser): Statement {
   let object = "";
   if (word === K.BEGIN || word === K.DECLARE) {
     p.seek(p.pos - 1);
-    if (p.dialect.id === "plsql") return bodyStatement(p);
+    if (p.dialect.syntax.anonymousBlocks) return bodyStatement(p);
     if (word === K.BEGIN) return p.fail("a statement");
     skipStatement(p);
     object = "cursor";
@@ -655,17 +661,17 @@ function classified(p: Parser): Statement {
     p.seek(p.pos - 1);
     return callStatement(p);
   }
-  if (word === K.DO && p.dialect.id === "postgresql") return doBlock(p, start);
-  if (p.dialect.id === "postgresql" && word === K.PREPARE && !p.is(K.TRANSACTION)) return prepareAs(p, start);
-  if (p.dialect.id === "postgresql" && word === K.EXECUTE) return executePrepared(p, start);
-  if (p.dialect.grammar.pipesAreOr && (word === K.PREPARE || word === K.EXECUTE)) {
+  if (word === K.DO && p.dialect.syntax.doBlocks) return doBlock(p, start);
+  if (p.dialect.syntax.doBlocks && word === K.PREPARE && !p.is(K.TRANSACTION)) return prepareAs(p, start);
+  if (p.dialect.syntax.doBlocks && word === K.EXECUTE) return executePrepared(p, start);
+  if (p.dialect.syntax.declareStatements && (word === K.PREPARE || word === K.EXECUTE)) {
     p.seek(p.pos - 1);
     return word === K.PREPARE ? prepare(p) : execute(p);
   }
   if (word === K.COPY || word === K.BULK || (word === K.LOAD && !p.is(K.INDEX) && (p.is(K.DATA) || p.isText("XML")))) {
     return copy(p, start, word);
   }
-  if ((word === K.EXPLAIN || word === K.DESCRIBE || word === K.DESC) && p.dialect.id !== "plsql")
+  if ((word === K.EXPLAIN || word === K.DESCRIBE || word === K.DESC) && !p.dialect.syntax.noExplain)
     return explain(p, start, verb);
   if (word === K.SET && (p.is(K.TRANSACTION) || p.is(K.CONSTRAINTS))) {
     skipStatement(p);
@@ -752,7 +758,7 @@ function explain(p: Parser, start: number, verb: string): Statement {
   }
   if (
     p.at(T.LPAREN) &&
-    p.dialect.id === "postgresql" &&
+    p.dialect.syntax.doBlocks &&
     !p.nextIs(K.SELECT) &&
     !p.nextIs(K.WITH) &&
     p.peekKind(1) !== T.LPAREN

@@ -1,4 +1,4 @@
-import type { Parser } from "../parser.ts";
+import type { Parser } from "../reading/parser.ts";
 
 /** The value of the string token that the parser stands on. */
 export function stringValue(p: Parser): string {

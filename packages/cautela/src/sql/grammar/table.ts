@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import type { Parser } from "../parser.ts";
-import { T } from "../tokens.ts";
-import type { CreateIndexStatement, CreateTableStatement, Name } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { T } from "../lexer/tokens.ts";
+import type { CreateIndexStatement, CreateTableStatement, Name } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { indexColumns, tableConstraint } from "./constraint.ts";
 import { expression } from "./expression.ts";
@@ -27,7 +27,7 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
   const node: CreateTableStatement = {
     kind: "create-table",
     name,
-    temporary: head.temporary || (p.dialect.id === "tsql" && last.startsWith("#")),
+    temporary: head.temporary || (p.dialect.syntax.hashTemporary && last.startsWith("#")),
     ifNotExists,
     orReplace: head.orReplace,
     columns: [],
@@ -57,7 +57,7 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
   if (p.is(K.PARTITION) && p.nextIs(K.OF)) {
     p.seek(p.pos + 2);
     node.partitionOf = p.name("the name of a table");
-  } else if (p.is(K.OF) && p.dialect.id === "postgresql") {
+  } else if (p.is(K.OF) && p.dialect.syntax.typedTables) {
     p.advance();
     node.ofType = p.name("the name of a type");
   } else if (p.accept(K.LIKE)) node.like.push(p.name("the name of a table"));
@@ -82,7 +82,7 @@ function atQueryInParens(p: Parser): boolean {
 
 /** `(a, b)` behind the table's name: the columns of CREATE TABLE … AS. */
 function isNameList(p: Parser): boolean {
-  if (p.dialect.id === "sqlite") return false;
+  if (p.dialect.syntax.noColumnNames) return false;
   let at = 1;
   for (;;) {
     const kind = p.peekKind(at);
@@ -111,7 +111,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
     if (p.atEnd()) break;
     if (
       p.is(K.AS) &&
-      p.dialect.id === "plsql" &&
+      p.dialect.syntax.asAfterStorage &&
       p.tokens.kinds[p.pos - 1] === T.WORD &&
       /^store$/i.test(p.wordAhead(-1))
     ) {
@@ -142,7 +142,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
     if (
       p.is(K.AS) ||
       (startsTail(p) && !p.dialect.grammar.bareStatements) ||
-      ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.grammar.pipesAreOr)
+      ((p.is(K.IGNORE) || p.is(K.REPLACE)) && p.dialect.syntax.conflictsInSelect)
     ) {
       p.accept(K.IGNORE);
       p.accept(K.REPLACE);
@@ -191,7 +191,7 @@ function elements(p: Parser, node: CreateTableStatement): void {
     if (constraint) {
       if (constraint !== "skipped") node.constraints.push(constraint);
       // sqlite takes constraints without commas between them.
-      while (p.at(T.WORD) && p.dialect.id === "sqlite" && !p.marked(K.NONE)) {
+      while (p.at(T.WORD) && p.dialect.syntax.commalessConstraints && !p.marked(K.NONE)) {
         const next = tableConstraint(p);
         if (!next || next === "skipped") break;
         node.constraints.push(next);
@@ -210,7 +210,7 @@ function elements(p: Parser, node: CreateTableStatement): void {
     } else {
       const column = columnDefinition(p);
       node.columns.push(column);
-      while (p.at(T.WORD) && p.dialect.id === "sqlite") {
+      while (p.at(T.WORD) && p.dialect.syntax.commalessConstraints) {
         const next = tableConstraint(p);
         if (!next || next === "skipped") break;
         node.constraints.push(next);

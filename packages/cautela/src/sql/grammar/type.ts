@@ -1,7 +1,7 @@
-import { K } from "../keywords.ts";
-import { type Parser, unquote } from "../parser.ts";
-import { Op, T } from "../tokens.ts";
-import type { TypeName } from "../tree.ts";
+import { K } from "../lexer/keywords.ts";
+import { Op, T } from "../lexer/tokens.ts";
+import type { TypeName } from "../nodes/tree.ts";
+import { type Parser, unquote } from "../reading/parser.ts";
 
 /** The name of a data type with its arguments and modifiers. */
 export function typeName(p: Parser): TypeName {
@@ -36,10 +36,10 @@ export function typeName(p: Parser): TypeName {
       p.seek(p.pos + 2);
       if (p.isOp(Op.EQ)) p.advance();
       p.label("a character set");
-    } else if (p.is(K.CHARSET) && p.dialect.grammar.pipesAreOr) {
+    } else if (p.is(K.CHARSET) && p.dialect.syntax.charsetWord) {
       p.advance();
       p.label("a character set");
-    } else if (p.is(K.ARRAY) && p.dialect.id === "postgresql") {
+    } else if (p.is(K.ARRAY) && p.dialect.syntax.arrayTypes) {
       p.advance();
       array = true;
     } else if (isIntervalField(p)) {
@@ -119,7 +119,7 @@ function typeWords(p: Parser): string {
     return `${name} large object`;
   }
   // sqlite takes any words for a type.
-  if (p.dialect.id === "sqlite") {
+  if (p.dialect.syntax.freeTypes) {
     while (p.at(T.WORD) && !isColumnWord(p.kw) && (p.dialect.wordClass[p.kw] & 1) === 0) {
       name += ` ${p.tokenText().toLowerCase()}`;
       p.advance();

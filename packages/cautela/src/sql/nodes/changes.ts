@@ -1,4 +1,3 @@
-import type { Statement } from "../tree.ts";
 import type { Expr } from "./expressions.ts";
 import type { Ident, Name, Span } from "./names.ts";
 import type {
@@ -12,6 +11,7 @@ import type {
   TableSource,
   With,
 } from "./queries.ts";
+import type { Statement } from "./tree.ts";
 
 // The nodes of statements that change rows.
 

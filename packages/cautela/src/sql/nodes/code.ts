@@ -1,8 +1,8 @@
-import type { Problem, Statement } from "../tree.ts";
 import type { Assignment } from "./changes.ts";
 import type { Expr, TypeName } from "./expressions.ts";
 import type { Ident, Name, Span } from "./names.ts";
 import type { Query } from "./queries.ts";
+import type { Problem, Statement } from "./tree.ts";
 
 // The nodes of code: blocks, loops, routines.
 

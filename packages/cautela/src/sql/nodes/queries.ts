@@ -1,6 +1,6 @@
-import type { Statement } from "../tree.ts";
 import type { Expr } from "./expressions.ts";
 import type { Ident, Name, Span } from "./names.ts";
+import type { Statement } from "./tree.ts";
 
 // The nodes of queries and of what they read from.
 

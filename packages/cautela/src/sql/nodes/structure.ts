@@ -1,7 +1,7 @@
-import type { Statement } from "../tree.ts";
 import type { Expr, TypeName } from "./expressions.ts";
 import type { Ident, Name, Span } from "./names.ts";
 import type { Query } from "./queries.ts";
+import type { Statement } from "./tree.ts";
 
 // The nodes of statements that change structure.
 

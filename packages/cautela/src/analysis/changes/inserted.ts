@@ -1,0 +1,68 @@
+import type { Catalog } from "../../catalog/catalog.ts";
+import { columnNamed } from "../../catalog/columns.ts";
+import type { Column, Table } from "../../catalog/model.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
+
+/** What an INSERT brings: its columns in their order, and the rows that have trees. */
+export interface InsertedRows {
+  table: Table | null;
+  /** The names of the columns that get a value; null when the statement lists none and the table is not known. */
+  names: string[] | null;
+  /** What the catalog knows of each of them. */
+  columns: (Column | null)[];
+  /** The statement lists its columns itself. */
+  listed: boolean;
+  rows: Expr[][];
+}
+
+/** The rows of an INSERT, of one branch of MERGE, of INSERT … SET; null for other statements. */
+export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: Dialect): InsertedRows | null {
+  if (tree.kind !== "insert" && tree.kind !== "merge") return null;
+  const version = catalog?.version ?? 0;
+  if (last.tree !== tree || last.catalog !== catalog || last.version !== version)
+    last = { tree, catalog, version, rows: readRows(tree, catalog, dialect) };
+  return last.rows;
+}
+
+let last: { tree: Statement | null; catalog: Catalog | null; version: number; rows: InsertedRows | null } = {
+  tree: null,
+  catalog: null,
+  version: 0,
+  rows: null,
+};
+
+function readRows(tree: Statement, catalog: Catalog | null, dialect: Dialect): InsertedRows | null {
+  if (tree.kind === "merge") {
+    const when = tree.whens.find((one) => one.action === "insert" && one.values !== null);
+    if (!when?.values || tree.target.kind !== "table") return null;
+    const table = catalog?.resolve(tree.target.name) ?? null;
+    return assembled(table, when.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null, [
+      when.values,
+    ]);
+  }
+  if (tree.kind !== "insert" || tree.target.kind !== "table") return null;
+  const table = catalog?.resolve(tree.target.name) ?? null;
+  if (tree.set) {
+    const names: string[] = [];
+    const values: Expr[] = [];
+    for (const { targets, value } of tree.set) {
+      const [target] = targets;
+      if (target.kind !== "column") continue;
+      names.push(foldName(target.path[target.path.length - 1], dialect));
+      values.push(value);
+    }
+    return assembled(table, names, [values]);
+  }
+  const names = tree.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null;
+  const body = tree.source?.body;
+  return assembled(table, names, body?.kind === "values" ? body.rows : []);
+}
+
+function assembled(table: Table | null, listed: string[] | null, rows: Expr[][]): InsertedRows {
+  // A generated column takes no value, but by position it has to be given DEFAULT all the same.
+  const names = listed ?? (table && !table.partial ? table.columns.map((one) => one.name) : null);
+  const columns = names?.map((name) => columnNamed(table, name) ?? null) ?? [];
+  return { table, names, columns, listed: listed !== null, rows };
+}

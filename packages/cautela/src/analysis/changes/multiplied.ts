@@ -1,0 +1,103 @@
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
+import { assignedIn } from "../conditions/conditions.ts";
+import { changeLevel, type Level } from "../conditions/join-tree.ts";
+import { linksOf, relationsIn, uniqueOn } from "../conditions/links.ts";
+import type { BoundRelation, Resolution } from "../names/resolution.ts";
+import type { Change } from "./change.ts";
+import { conjuncts } from "./reach.ts";
+
+/** A relation of which one row of the target (or of the rows that are inserted) can meet several. */
+export interface Multiplier {
+  relation: BoundRelation;
+  /** Its columns on which it is met, none of which makes it unique. */
+  columns: string[];
+  /** The relation whose rows are changed; null for INSERT … SELECT. */
+  target: BoundRelation | null;
+}
+
+/**
+ * The relations of a joined change that multiply its rows so that the outcome differs: UPDATE and MERGE
+ * whose values come from a source that is not unique on the join (any one of the matches wins), and
+ * INSERT … SELECT with a join that only filters (the row comes in once for each match).
+ */
+export function multipliedBy(tree: Statement, names: Resolution, change: Change | null): readonly Multiplier[] {
+  if (last.tree !== tree || last.names !== names) last = { tree, names, list: readMultipliers(tree, names, change) };
+  return last.list;
+}
+
+let last: { tree: Statement | null; names: Resolution | null; list: readonly Multiplier[] } = {
+  tree: null,
+  names: null,
+  list: [],
+};
+
+const NONE: readonly Multiplier[] = [];
+
+function readMultipliers(tree: Statement, names: Resolution, change: Change | null): readonly Multiplier[] {
+  if (tree.kind === "insert") return inserted(tree, names);
+  if (tree.kind !== "update" && tree.kind !== "merge") return NONE;
+  const level = changeLevel(tree, names, change?.relation?.source ?? null);
+  if (!level?.target || level.joins.some(({ join }) => join.using || join.natural)) return NONE;
+  const { target } = level;
+  const here = new Set(level.scope.relations);
+  const used = new Set<BoundRelation>();
+  for (const { value } of assignedIn(tree, names))
+    for (const one of relationsIn(value, names, here).relations) used.add(one);
+  const list: Multiplier[] = [];
+  for (const relation of used) {
+    if (relation === target) continue;
+    const columns = many(relation, level, names);
+    if (columns) list.push({ relation, columns, target });
+  }
+  return list;
+}
+
+/** The columns on which a relation is met, when they do not make it unique; null when they do or it is not known. */
+function many(relation: BoundRelation, level: Level, names: Resolution): string[] | null {
+  const links = linksOf(level.conditions, names, level.scope);
+  const settled = new Set(links.pinned.filter((one) => one.relation === relation).map((one) => one.column));
+  const met: string[] = [];
+  for (const one of links.equal) {
+    const column = one.left === relation ? one.leftColumn : one.right === relation ? one.rightColumn : null;
+    if (column === null) continue;
+    settled.add(column);
+    met.push(column);
+  }
+  return uniqueOn(relation, settled) === false ? met : null;
+}
+
+/** INSERT … SELECT with a join that only filters, and multiplies. */
+function inserted(tree: Statement, names: Resolution): readonly Multiplier[] {
+  const level = changeLevel(tree, names, null);
+  if (!level || level.joins.length === 0 || level.node.kind !== "select" || !("items" in level.node)) return NONE;
+  const select = level.node;
+  if (select.distinct || select.groupBy.length > 0) return NONE;
+  const here = new Set(level.scope.relations);
+  const used = new Set<BoundRelation>();
+  const take = (expr: Expr): void => {
+    if (expr.kind === "star")
+      for (const one of level.scope.relations)
+        if (expr.path.length === 0 || one.name === expr.path[0].text.toLowerCase()) used.add(one);
+    for (const one of relationsIn(expr, names, here).relations) used.add(one);
+  };
+  for (const { expr } of select.items) take(expr);
+  const list: Multiplier[] = [];
+  for (const relation of level.scope.relations) {
+    // A joined table whose columns go into the row is what the rows are made of; one that only filters multiplies them.
+    if (used.has(relation) || relation.source === null) continue;
+    // LEFT JOIN … WHERE column IS NULL asks for rows without a match, and multiplies nothing.
+    const absent =
+      level.where &&
+      conjuncts(level.where).some(
+        (part) =>
+          part.kind === "is" &&
+          part.test === "null" &&
+          !part.negated &&
+          relationsIn(part, names, here).relations.has(relation),
+      );
+    if (absent) continue;
+    const columns = many(relation, level, names);
+    if (columns && columns.length > 0) list.push({ relation, columns, target: null });
+  }
+  return list;
+}

@@ -1,0 +1,280 @@
+import type { Key } from "../../catalog/model.ts";
+import type { ColumnRef, Expr } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import { withoutNot } from "../conditions/negation.ts";
+import { constant, FALSE, NULL, plainColumn, type Reason, TRUE, Truth } from "../conditions/truth.ts";
+import type { Change } from "./change.ts";
+
+export type ReachBound = "none" | "one" | "few" | "some" | "every" | "multiplied" | "unknown";
+
+/** The bound on the rows that a statement can touch. */
+export interface Reach {
+  bound: ReachBound;
+  /** How many rows that is: exact for `none`, at most for `one` and `few`, an estimate for `every`. */
+  rows?: number;
+}
+
+/** Reach, with what it rests on. */
+export interface ReachResult {
+  reach: Reach;
+  because: string[];
+  /**
+   * What the filter as a whole does: `absent`, `hollow` (it rejects no row but, perhaps, rows with
+   * a NULL), `dead` (it accepts none), or `filters`.
+   */
+  filter: "absent" | "hollow" | "dead" | "filters";
+  /** The conditions that made it hollow or dead. */
+  reasons: Reason[];
+}
+
+/** The reach of one change. */
+export function reachOf(change: Change): ReachResult {
+  const rows = change.table?.rows ?? undefined;
+  const every: Reach = rows === undefined ? { bound: "every" } : { bound: "every", rows };
+  const cap = limitOf(change);
+  if (change.action === "truncate") {
+    return { reach: every, because: ["TRUNCATE empties the whole table"], filter: "absent", reasons: [] };
+  }
+  if (change.current) {
+    return {
+      reach: { bound: "one", rows: 1 },
+      because: ["it changes the row that the cursor stands on"],
+      filter: "filters",
+      reasons: [],
+    };
+  }
+  if (change.conditions.length === 0) {
+    if (cap !== null)
+      return {
+        reach: limited(every, cap),
+        because: [`it stops after ${cap} rows, whichever come first`],
+        filter: "filters",
+        reasons: [],
+      };
+    if (change.tied)
+      return {
+        reach: { bound: "some" },
+        because: ["a join decides which rows are met"],
+        filter: "filters",
+        reasons: [],
+      };
+    if (change.limit)
+      return { reach: { bound: "some" }, because: ["its limit is not known here"], filter: "filters", reasons: [] };
+    return { reach: every, because: ["it has no WHERE"], filter: "absent", reasons: [] };
+  }
+  const truth = new Truth(change.names, change.scope, change.relation);
+  const parts = change.conditions.map((condition) => condition.expr);
+  const whole: Expr =
+    parts.length === 1
+      ? parts[0]
+      : {
+          kind: "logic",
+          op: "and",
+          items: parts.flatMap(conjuncts),
+          parenthesised: false,
+          start: parts[0].start,
+          end: parts[0].end,
+        };
+  const outcomes = truth.of(whole);
+  const { reasons } = truth;
+  if (!(outcomes & TRUE)) {
+    return {
+      reach: { bound: "none", rows: 0 },
+      because: reasons.map((reason) => reason.text),
+      filter: "dead",
+      reasons,
+    };
+  }
+  if (!(outcomes & FALSE) && !change.tied) {
+    const reach = outcomes & NULL ? ({ bound: "some" } as const) : every;
+    return {
+      reach: cap === null ? reach : limited(every, cap),
+      because: reasons.map((reason) => reason.text),
+      filter: "hollow",
+      reasons,
+    };
+  }
+  const pinned = pins(change, whole);
+  const bound =
+    cap !== null && (pinned === null || cap < pinned.rows)
+      ? { rows: cap, why: `it stops after ${cap} ${cap === 1 ? "row" : "rows"}` }
+      : pinned;
+  if (bound) {
+    return {
+      reach: limited({ bound: "some" }, bound.rows),
+      because: [bound.why],
+      filter: "filters",
+      reasons: [],
+    };
+  }
+  return {
+    reach: { bound: "some" },
+    because: ["the filter names no whole key, so how many rows meet it is the data's to say"],
+    filter: "filters",
+    reasons: [],
+  };
+}
+
+function limited(reach: Reach, rows: number): Reach {
+  if (rows === 0) return { bound: "none", rows: 0 };
+  if (reach.bound === "every" && reach.rows !== undefined && reach.rows <= rows) return reach;
+  return rows === 1 ? { bound: "one", rows: 1 } : { bound: "few", rows };
+}
+
+/** The number of a LIMIT or TOP; null without one, or when it is not a plain number. */
+function limitOf(change: Change): number | null {
+  const { limit } = change;
+  if (!limit?.count || limit.percent || limit.withTies) return null;
+  const value = constant(limit.count);
+  return value?.type === "number" && Number.isInteger(value.value) && value.value >= 0 ? value.value : null;
+}
+
+/** The parts of an AND, nested ones included, each without NOT where it can be written so. */
+export function conjuncts(expr: Expr): Expr[] {
+  const parts: Expr[] = [];
+  addConjuncts(expr, parts);
+  return parts;
+}
+
+function addConjuncts(expr: Expr, into: Expr[]): void {
+  const plain = withoutNot(expr);
+  if (plain.kind === "logic" && plain.op === "and") for (const item of plain.items) addConjuncts(item, into);
+  else into.push(plain);
+}
+
+/** At most how many rows a filter can meet, by the keys it pins; null when no key is pinned whole. */
+function pins(change: Change, filter: Expr): { rows: number; why: string } | null {
+  const { table } = change;
+  if (!table) return null;
+  const keys: Key[] = table.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : [...table.uniqueKeys];
+  let best: { rows: number; why: string } | null = null;
+  for (const key of keys) {
+    if (key.partial || key.columns.length === 0) continue;
+    const rows = keyRows(change, key, filter);
+    if (rows !== null && (best === null || rows < best.rows)) {
+      const columns = key.columns.map((column) => `\`${column}\``).join(", ");
+      const what = key === table.primaryKey ? "the primary key" : "a unique key";
+      best = {
+        rows,
+        why:
+          rows === 1 ? `${what} ${columns} is pinned to one value` : `${what} ${columns} is pinned to ${rows} values`,
+      };
+    }
+  }
+  return best;
+}
+
+/** How many values of a key the filter admits. */
+function keyRows(change: Change, key: Key, filter: Expr): number | null {
+  if (filter.kind === "logic" && filter.op === "or") {
+    let sum = 0;
+    for (const item of filter.items) {
+      const rows = keyRows(change, key, item);
+      if (rows === null) return null;
+      sum += rows;
+    }
+    return sum;
+  }
+  let rows = 1;
+  const parts = conjuncts(filter);
+  for (const column of key.columns) {
+    let least: number | null = null;
+    for (const part of parts) {
+      const values =
+        part.kind === "logic" && part.op === "or"
+          ? orValues(change, column, part.items)
+          : columnValues(change, column, part);
+      if (values !== null && (least === null || values < least)) least = values;
+    }
+    if (least === null) return null;
+    rows *= least;
+  }
+  return rows;
+}
+
+function orValues(change: Change, column: string, items: readonly Expr[]): number | null {
+  let sum = 0;
+  for (const item of items) {
+    let least: number | null = null;
+    for (const part of conjuncts(item)) {
+      const values = columnValues(change, column, part);
+      if (values !== null && (least === null || values < least)) least = values;
+    }
+    if (least === null) return null;
+    sum += least;
+  }
+  return sum;
+}
+
+/** To how many values one condition pins a column of the target. */
+function columnValues(change: Change, column: string, part: Expr): number | null {
+  if (part.kind === "binary" && (part.op === "=" || part.op === "<=>")) {
+    if (isColumn(change, part.left, column) && isSettled(change, part.right)) return 1;
+    if (isColumn(change, part.right, column) && isSettled(change, part.left)) return 1;
+    return null;
+  }
+  if (part.kind === "in" && !part.negated && part.items && isColumn(change, part.operand, column)) {
+    if (!part.items.every((item) => isSettled(change, item))) return null;
+    // A hole such as `IN (${ids})` may stand for a whole list.
+    if (part.items.some((item) => item.kind === "hole" && /[{%&]/.test(item.text))) return null;
+    const distinct = new Set<string>();
+    let other = 0;
+    for (const item of part.items) {
+      const value = constant(item);
+      if (value === null) other++;
+      else if (value.type !== "null") distinct.add(`${value.type}:${value.value}`);
+    }
+    return distinct.size + other;
+  }
+  return null;
+}
+
+function isColumn(change: Change, expr: Expr, column: string): boolean {
+  const ref = plainColumn(expr);
+  if (!ref || change.names.fold(ref.path[ref.path.length - 1]) !== column) return false;
+  const found = change.names.resolve(ref, change.scope);
+  if (found) return found.relation === change.relation;
+  return change.scope.relations.length === 1;
+}
+
+/** Whether no table of the statement has a column of that name; NEW and OLD are the row of a trigger. */
+function isPrompt(change: Change, ref: ColumnRef): boolean {
+  if (ref.path.length === 2) {
+    const qualifier = ref.path[0].text.toLowerCase();
+    return /^:?(?:new|old)$/.test(qualifier) && !change.scope.relations.some((one) => one.name === qualifier);
+  }
+  if (ref.path.length > 1) return false;
+  const name = change.names.fold(ref.path[ref.path.length - 1]);
+  return change.scope.relations.every((relation) => relation.known && !change.names.column(relation, name));
+}
+
+/** Whether a value is the same for every row: constants, parameters, subqueries without a tie. */
+function isSettled(change: Change, expr: Expr): boolean {
+  let settled = true;
+  walk(expr, (node) => {
+    switch (node.kind) {
+      case "column":
+        // A name that no table has: a parameter that jet asks for, a variable of the code around it.
+        if (isPrompt(change, node)) return undefined;
+        settled = false;
+        return false;
+      case "star":
+      case "opaque":
+        settled = false;
+        return false;
+      case "subquery":
+        if (change.names.correlated(node.query)) settled = false;
+        return false;
+      case "call":
+        // random() is another value for each row.
+        if (
+          /^(?:rand|random|newid|uuid|gen_random_uuid|nextval)$/i.test(node.name.parts[node.name.parts.length - 1].text)
+        )
+          settled = false;
+        return undefined;
+      default:
+        return undefined;
+    }
+  });
+  return settled;
+}

@@ -1,0 +1,12 @@
+import type { Column, Table } from "../../catalog/model.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+
+/** Whether an INSERT has to give a column a value: it must not be NULL, and nothing else fills it. */
+export function mustBeGiven(column: Column, table: Table, dialect: Dialect): boolean {
+  if (!column.required || column.default !== null || column.generated || column.identity) return false;
+  // The row's number (sqlite), the counter of a Jet file.
+  const key = table.primaryKey?.columns;
+  if (dialect.id === "sqlite" && column.type === "integer" && key?.length === 1 && key[0] === column.name) return false;
+  if (column.type === "counter" || (dialect.id === "tsql" && column.type === "timestamp")) return false;
+  return !(dialect.grammar.pipesAreOr && column.type === "timestamp");
+}

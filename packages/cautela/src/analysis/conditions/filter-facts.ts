@@ -1,0 +1,233 @@
+import type { Between, Binary, Expr, Logic } from "../../sql/nodes/tree.ts";
+import type { Slice } from "../../text/slice.ts";
+import { conjuncts } from "../changes/reach.ts";
+import { withoutNot } from "./negation.ts";
+import { constant, plainColumn } from "./truth.ts";
+
+/** One condition of a filter, in a form that does not depend on how it is written. */
+export interface FilterFact {
+  /** Two conditions that mean the same have the same key. */
+  key: string;
+  /** The column that it is about, in small letters, when it compares one with constants; else null. */
+  column: string | null;
+  /** The values that it admits: `= 3`, `IN (3, 4)`. */
+  values: readonly string[] | null;
+  /** The ends of the range that it admits, as they compare. */
+  low: End | null;
+  high: End | null;
+}
+
+interface End {
+  value: string | number;
+  /** The end itself is not in it. */
+  open: boolean;
+}
+
+/**
+ * The conditions of a filter, one for each part that a row must meet; `BETWEEN` is two. Aliases, quotes,
+ * parentheses, comments, the order of the two sides and of a list do not matter.
+ *
+ * @example
+ * // m.status IN ('left') AND (9 > "day")   and   day < 9 AND 'left' = status   give the same facts
+ */
+export function filterFacts(where: Expr, slice: (start: number, end: number) => string): readonly FilterFact[] {
+  const facts: FilterFact[] = [];
+  for (const part of conjuncts(where)) addFacts(part, slice, facts);
+  return facts;
+}
+
+/** Whether rows that meet all of the facts meet this one as well. */
+export function implied(fact: FilterFact, by: readonly FilterFact[]): boolean {
+  return by.some(
+    (one) => one.key === fact.key || (one.column !== null && one.column === fact.column && within(one, fact)),
+  );
+}
+
+/** Whether two filters are the same. */
+export function sameFacts(a: readonly FilterFact[], b: readonly FilterFact[]): boolean {
+  const among = (list: readonly FilterFact[], key: string): boolean => list.some((one) => one.key === key);
+  return a.every(({ key }) => among(b, key)) && b.every(({ key }) => among(a, key));
+}
+
+function within(one: FilterFact, wider: FilterFact): boolean {
+  if (wider.values) return one.values?.every((value) => wider.values?.includes(value)) ?? false;
+  const { low, high } = wider;
+  if (!low && !high) return false;
+  if (one.values) {
+    return one.values.every((text) => {
+      const value = endOf(text);
+      if (value === null) return false;
+      return (!high || before({ value, open: false }, high)) && (!low || behind({ value, open: false }, low));
+    });
+  }
+  if (high && !(one.high && before(one.high, high))) return false;
+  if (low && !(one.low && behind(one.low, low))) return false;
+  return true;
+}
+
+/** Whether a range that ends here ends no later than the other one. */
+function before(end: End, other: End): boolean {
+  if (typeof end.value !== typeof other.value) return false;
+  return end.value < other.value || (end.value === other.value && (end.open || !other.open));
+}
+
+function behind(end: End, other: End): boolean {
+  if (typeof end.value !== typeof other.value) return false;
+  return end.value > other.value || (end.value === other.value && (end.open || !other.open));
+}
+
+/** A value that compares: a number, or a date written year first. */
+function endOf(shown: string): string | number | null {
+  if (shown.startsWith("#")) return Number(shown.slice(1));
+  return /^'\d{4}-\d\d-\d\d'$/.test(shown) ? shown : null;
+}
+
+const COMPARES = new Set(["=", "<", "<=", ">", ">="]);
+const PLAIN = { column: null, values: null, low: null, high: null };
+
+function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
+  switch (part.kind) {
+    case "binary": {
+      const { left, op, right } = turned(part, slice);
+      const column = columnName(left);
+      const value = fixedValue(right);
+      const key = keyOf(part, slice, 0);
+      if (column === null || value === null || !COMPARES.has(op)) into.push({ ...PLAIN, key });
+      else if (op === "=") into.push({ key, column, values: [value], low: null, high: null });
+      else into.push({ key, column, values: null, ...rangeOf(op, value) });
+      return;
+    }
+    case "in": {
+      const column = part.negated ? null : columnName(part.operand);
+      const values = part.items?.map(fixedValue) ?? [];
+      const plain = column !== null && values.length > 0 && values.every((one) => one !== null);
+      into.push({ ...PLAIN, key: keyOf(part, slice, 0), ...(plain ? { column, values: values as string[] } : {}) });
+      return;
+    }
+    case "between": {
+      if (part.negated) break;
+      for (const half of asComparisons(part).items) addFacts(half, slice, into);
+      return;
+    }
+    default:
+  }
+  into.push({ ...PLAIN, key: keyOf(part, slice, 0) });
+}
+
+function rangeOf(op: string, shown: string): { low: End | null; high: End | null } {
+  const value = endOf(shown);
+  const end = value === null ? null : { value, open: op === "<" || op === ">" };
+  return { low: op === ">" || op === ">=" ? end : null, high: op === "<" || op === "<=" ? end : null };
+}
+
+const MIRRORED: Partial<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
+const SYMMETRIC = new Set(["=", "<>", "<=>", "+", "*"]);
+
+/** A comparison with its constant on the right; of two columns the one whose name comes first stands left. */
+function turned(expr: Binary, slice: Slice): { left: Expr; op: string; right: Expr } {
+  const op = expr.op === "!=" ? "<>" : expr.op;
+  const mirrored = SYMMETRIC.has(op) ? op : MIRRORED[op];
+  if (mirrored === undefined) return { left: expr.left, op, right: expr.right };
+  const leftFixed = fixedValue(expr.left) !== null;
+  const rightFixed = fixedValue(expr.right) !== null;
+  const flip =
+    leftFixed === rightFixed ? keyOf(expr.left, slice, 1) > keyOf(expr.right, slice, 1) : leftFixed && !rightFixed;
+  return flip ? { left: expr.right, op: mirrored, right: expr.left } : { left: expr.left, op, right: expr.right };
+}
+
+function columnName(expr: Expr): string | null {
+  const ref = plainColumn(expr);
+  return ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
+}
+
+/** A constant as it compares: `#3` for 3 and 3.0, `'left'`; null for anything else. */
+function fixedValue(expr: Expr): string | null {
+  const value = constant(expr);
+  if (!value || value.type === "null") return null;
+  if (value.type === "number") return `#${value.value}`;
+  return value.type === "string" ? `'${value.value}'` : String(value.value);
+}
+
+/** Nested deeper than this, the text stands for itself. */
+const DEEP = 60;
+
+function keyOf(expr: Expr, slice: Slice, depth: number): string {
+  const of = (one: Expr): string => keyOf(one, slice, depth + 1);
+  if (depth > DEEP) return textKey(slice(expr.start, expr.end));
+  const value = fixedValue(expr);
+  if (value !== null) return value;
+  switch (expr.kind) {
+    case "column":
+      return expr.path[expr.path.length - 1].text.toLowerCase();
+    case "literal":
+      return `${expr.type} ${expr.value.toLowerCase()}`;
+    case "binary": {
+      const { left, op, right } = turned(expr, slice);
+      return `(${of(left)} ${op} ${of(right)})`;
+    }
+    case "logic": {
+      if (expr.op === "xor") return `(${expr.items.map(of).join(" xor ")})`;
+      const items: Expr[] = [];
+      addOperands(expr, expr.op, items);
+      const keys = [...new Set(items.map(of))].sort();
+      return keys.length === 1 ? keys[0] : `(${keys.join(` ${expr.op} `)})`;
+    }
+    case "unary": {
+      const plain = withoutNot(expr);
+      return plain === expr ? `${expr.op} ${of(expr.operand)}` : of(plain);
+    }
+    case "is":
+      return `(${of(expr.operand)} is${expr.negated ? " not" : ""} ${expr.test}${expr.right ? ` ${of(expr.right)}` : ""})`;
+    case "in": {
+      if (!expr.items) break;
+      if (expr.items.length === 1) return `(${of(expr.operand)} ${expr.negated ? "<>" : "="} ${of(expr.items[0])})`;
+      const items = [...new Set(expr.items.map(of))].sort();
+      return `(${of(expr.operand)}${expr.negated ? " not" : ""} in ${items.join(", ")})`;
+    }
+    case "between":
+      return of(asComparisons(expr));
+    case "like":
+      return `(${of(expr.operand)}${expr.negated ? " not" : ""} ${expr.op} ${of(expr.pattern)}${expr.escape ? ` ${of(expr.escape)}` : ""})`;
+    case "call":
+      if (expr.opaque || expr.over || expr.filter || expr.orderBy || expr.argNames) break;
+      return `${expr.name.parts.map(({ text }) => text.toLowerCase()).join(".")}(${expr.distinct ? "distinct " : ""}${expr.star ? "*" : expr.args.map(of).join(", ")})`;
+    default:
+  }
+  return textKey(slice(expr.start, expr.end));
+}
+
+/** BETWEEN as the two comparisons that it is short for. */
+function asComparisons({ operand, low, high, negated, start, end }: Between): Logic {
+  const half = (op: string, right: Expr): Binary => ({ kind: "binary", op, left: operand, right, start, end });
+  const items = negated ? [half("<", low), half(">", high)] : [half(">=", low), half("<=", high)];
+  return { kind: "logic", op: negated ? "or" : "and", items, parenthesised: true, start, end };
+}
+
+/** The operands of a chain of one connective, nested chains taken apart. */
+function addOperands(expr: Expr, op: Logic["op"], into: Expr[]): void {
+  const plain = withoutNot(expr);
+  const one = plain.kind === "between" ? asComparisons(plain) : plain;
+  if (one.kind === "logic" && one.op === op) for (const item of one.items) addOperands(item, op, into);
+  else into.push(one);
+}
+
+/** A text without comments, blanks, quotes of names and case; the inside of strings stays as it is. */
+function textKey(text: string): string {
+  let key = "";
+  for (let i = 0; i < text.length; i++) {
+    const char = text[i];
+    if (char === "'") {
+      const end = text.indexOf("'", i + 1);
+      const to = end < 0 ? text.length : end;
+      key += text.slice(i, to + 1);
+      i = to;
+    } else if (char === "-" && text[i + 1] === "-") {
+      const end = text.indexOf("\n", i);
+      i = end < 0 ? text.length : end;
+    } else if (char === "/" && text[i + 1] === "*") {
+      const end = text.indexOf("*/", i + 2);
+      i = end < 0 ? text.length : end + 1;
+    } else if (char > " " && !'"`[]'.includes(char)) key += char.toLowerCase();
+  }
+  return key;
+}

@@ -1,0 +1,48 @@
+import type { RelationObject } from "../../catalog/catalog.ts";
+import type { Reach } from "../changes/reach.ts";
+import type { ConstantValue } from "../conditions/conditions.ts";
+import type { FiredBy } from "./guards.ts";
+import type { RippleHow, Spread } from "./ripple.ts";
+import type { Firing } from "./row-changes.ts";
+
+/** How one place is reached. */
+export interface Step {
+  how: RippleHow;
+  name: string;
+  reason: string;
+  certain: boolean;
+  definition: string;
+}
+
+/** A change on its way through triggers and keys. */
+export interface Wave extends Pick<Firing, "action" | "columns" | "values" | "cascades" | "replaced"> {
+  relation: RelationObject;
+  spread: Spread;
+  /** How often the statement runs that makes this change: a statement trigger fires once each time. */
+  times: Spread;
+  /** Triggers fire here (not for the cascades of mysql). */
+  fires: boolean;
+  /** No row can be met: only statement triggers fire. */
+  rowless: boolean;
+}
+
+export const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
+
+/** What a change looks like to the conditions of triggers; columns that earlier triggers rewrote may differ too. */
+export function firedBy(wave: Wave, rewritten: readonly string[] = []): FiredBy {
+  if (rewritten.length === 0) return { event: wave.action, columns: wave.columns, values: wave.values, depth: 0 };
+  const values = new Map(wave.values);
+  for (const column of rewritten) values.delete(column);
+  return {
+    event: wave.action,
+    columns: wave.columns === null ? null : [...wave.columns, ...rewritten],
+    values,
+    depth: 0,
+  };
+}
+
+/** The rows that a statement in code writes, when the code runs so many times. */
+export function spreadOf(reach: Reach, times: Spread): Spread {
+  if (reach.bound === "every") return "every";
+  return reach.bound === "one" && times !== "every" ? times : "some";
+}

@@ -1,0 +1,217 @@
+import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
+import { writtenName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Assignment, Expr, Name, Source, Statement } from "../../sql/nodes/tree.ts";
+import { type Change, changesOf } from "../changes/change.ts";
+import { insertReach } from "../changes/insert-reach.ts";
+import { type Reach, reachOf } from "../changes/reach.ts";
+import type { ConstantValue } from "../conditions/conditions.ts";
+import { constant, plainColumn } from "../conditions/truth.ts";
+import { Names } from "../names/scope.ts";
+
+/** One change of rows that a statement makes, before anything that follows from it. */
+export interface Firing {
+  /** The table or view that the statement names; null where the catalog lacks it. */
+  relation: RelationObject | null;
+  /** As the statement writes it. */
+  written: string;
+  action: "insert" | "update" | "delete" | "truncate";
+  /** The columns that it gives a value, folded; null: all of them. */
+  columns: readonly string[] | null;
+  /** Values that are the same for every row, by column. */
+  values: ReadonlyMap<string, ConstantValue>;
+  reach: Reach;
+  /** Happens whenever the statement meets rows; not so for the branches of an upsert or a MERGE. */
+  certain: boolean;
+  /** REPLACE deletes the row that stands in the way. */
+  replaced: boolean;
+  /** TRUNCATE … CASCADE. */
+  cascades: boolean;
+  /** The change of rows that it is, where there is one. */
+  change: Change | null;
+}
+
+const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
+
+/** The changes of rows that a statement makes by itself, those in its WITH included. */
+export function firingsOf(
+  statement: Statement,
+  catalog: Catalog,
+  dialect: Dialect,
+  own: readonly Known[] = known(statement, catalog, dialect),
+): Firing[] {
+  switch (statement.kind) {
+    case "update":
+    case "delete":
+    case "truncate":
+    case "select":
+      return [...added(statement, catalog, dialect), ...changes(own, catalog)];
+    case "insert":
+      return [
+        ...added(statement, catalog, dialect),
+        ...changes(own, catalog),
+        ...inserted(statement, catalog, dialect),
+      ];
+    case "multi-insert":
+      return statement.branches.map(({ target, columns, when }) => ({
+        ...named(target.name, "insert", catalog),
+        columns: columns?.map((one) => fold(one, catalog, dialect)) ?? null,
+        certain: when === null,
+        reach: { bound: "some" as const },
+      }));
+    case "merge":
+      return [...added(statement, catalog, dialect), ...changes(own, catalog), ...merged(statement, catalog, dialect)];
+    case "copy":
+      return statement.table && statement.direction === "in"
+        ? [{ ...named(statement.table, "insert", catalog), reach: { bound: "some" } }]
+        : [];
+    default:
+      return [];
+  }
+}
+
+/** An update or a delete, those in WITH included, with its reach. */
+interface Known {
+  change: Change;
+  result: { reach: Reach };
+}
+
+function known(statement: Statement, catalog: Catalog, dialect: Dialect): Known[] {
+  return changesOf(statement, catalog, dialect).map((change) => ({ change, result: reachOf(change) }));
+}
+
+function changes(own: readonly Known[], catalog: Catalog): Firing[] {
+  return own.map(({ change, result }) => ({
+    ...changed(change, result.reach, catalog),
+    // Rows of one target may be gone, by a cascade, before the statement comes to them.
+    certain: own.length === 1,
+  }));
+}
+
+/** The statements in WITH that bring rows in (postgresql). */
+function added(statement: Statement, catalog: Catalog, dialect: Dialect): Firing[] {
+  const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
+  return (clause?.tables ?? []).flatMap(({ body }) =>
+    body.kind === "insert" || body.kind === "merge" ? firingsOf(body, catalog, dialect) : [],
+  );
+}
+
+function fold(name: Name, catalog: Catalog, dialect: Dialect): string {
+  return new Names(catalog, dialect, null).fold(name.parts[name.parts.length - 1]);
+}
+
+function named(name: Name, action: Firing["action"], catalog: Catalog): Firing {
+  return {
+    relation: catalog.resolveRelation(name) ?? null,
+    written: writtenName(name),
+    action,
+    columns: null,
+    values: NO_VALUES,
+    reach: { bound: "unknown" },
+    certain: true,
+    replaced: false,
+    cascades: false,
+    change: null,
+  };
+}
+
+function changed(change: Change, reach: Reach, catalog: Catalog): Firing {
+  const { statement, relation, names } = change;
+  const source: Source | undefined = relation?.source;
+  const direct = source?.kind === "table" && !names.common(source) ? source.name : change.name;
+  const firing: Firing = { ...named(direct, change.action, catalog), reach, change };
+  if (statement.kind === "truncate") firing.cascades = statement.cascade;
+  if (statement.kind === "update") {
+    const own = assigned(statement.assignments, names, (target) => {
+      if (target.kind !== "column") return false;
+      const found = names.resolve(target, change.scope);
+      return !found || !relation || found.relation === relation;
+    });
+    firing.columns = own.columns;
+    firing.values = own.values;
+  }
+  return firing;
+}
+
+/** The columns of assignments, and the constants that they are set to. */
+function assigned(
+  assignments: readonly Assignment[],
+  names: Names,
+  mine: (target: Expr) => boolean,
+): { columns: string[]; values: Map<string, ConstantValue> } {
+  const columns: string[] = [];
+  const values = new Map<string, ConstantValue>();
+  for (const { targets, value } of assignments) {
+    targets.forEach((target, i) => {
+      const ref = plainColumn(target);
+      if (!ref || !mine(target)) return;
+      const column = names.fold(ref.path[ref.path.length - 1]);
+      columns.push(column);
+      const known =
+        targets.length === 1
+          ? constant(value)
+          : value.kind === "row" && value.items[i]
+            ? constant(value.items[i])
+            : null;
+      if (known) values.set(column, known);
+    });
+  }
+  return { columns, values };
+}
+
+function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Catalog, dialect: Dialect): Firing[] {
+  const { target, columns, source, set, conflicts } = statement;
+  if (target.kind !== "table") return [];
+  const names = new Names(catalog, dialect, null);
+  const insert = named(target.name, "insert", catalog);
+  insert.reach = insertReach(statement, catalog, dialect) ?? { bound: "some" };
+  insert.columns = columns?.map((one) => names.fold(one.parts[one.parts.length - 1])) ?? null;
+  const body = source?.body;
+  if (set) {
+    const own = assigned(set, names, () => true);
+    insert.columns = own.columns;
+    insert.values = own.values;
+  } else if (body?.kind === "values" && body.rowCount === 1 && insert.columns) {
+    const values = new Map<string, ConstantValue>();
+    insert.columns.forEach((column, i) => {
+      const known = body.rows[0]?.[i] ? constant(body.rows[0][i]) : null;
+      if (known) values.set(column, known);
+    });
+    insert.values = values;
+  }
+  const list = [insert];
+  if (statement.replace)
+    list.push({ ...named(target.name, "delete", catalog), reach: insert.reach, certain: false, replaced: true });
+  for (const { action, assignments } of conflicts) {
+    if (action !== "update") continue;
+    const own = assigned(assignments, names, () => true);
+    list.push({
+      ...named(target.name, "update", catalog),
+      columns: own.columns,
+      values: own.values,
+      reach: insert.reach,
+      certain: false,
+    });
+  }
+  return list;
+}
+
+function merged(statement: Extract<Statement, { kind: "merge" }>, catalog: Catalog, dialect: Dialect): Firing[] {
+  const { target } = statement;
+  if (target.kind !== "table") return [];
+  const names = new Names(catalog, dialect, null);
+  const list: Firing[] = [];
+  for (const { action, assignments, columns, deleteWhere } of statement.whens) {
+    if (action === "nothing") continue;
+    const firing: Firing = { ...named(target.name, action, catalog), reach: { bound: "some" }, certain: false };
+    if (action === "update") {
+      const own = assigned(assignments, names, () => true);
+      firing.columns = own.columns;
+      firing.values = own.values;
+    } else if (action === "insert")
+      firing.columns = columns?.map((one) => names.fold(one.parts[one.parts.length - 1])) ?? null;
+    list.push(firing);
+    if (deleteWhere) list.push({ ...named(target.name, "delete", catalog), reach: { bound: "some" }, certain: false });
+  }
+  return list;
+}

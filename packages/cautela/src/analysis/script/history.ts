@@ -1,0 +1,206 @@
+import type { Region } from "../../text/region.ts";
+import { RowKeys } from "../changes/references.ts";
+import type { ConstantValue } from "../conditions/conditions.ts";
+import type { Look } from "./precheck.ts";
+
+/** A change that the script has made before, as far as later ones are compared with it. */
+export interface PastChange {
+  statement: number;
+  line: number;
+  action: "update" | "delete" | "truncate" | "insert";
+  /** The target as messages show it. */
+  target: string;
+  /** Columns that it set to a constant. */
+  set: Map<string, ConstantValue>;
+  /** All columns that it assigned, with the texts of their values. */
+  assigned: Map<string, string>;
+  /** Columns that its filter pins to one constant, when the filter is nothing else. */
+  where: Map<string, ConstantValue> | null;
+}
+
+/** Something that is gone, with the code that still speaks of it. */
+export interface Broken {
+  at: { statement: number; region: Region };
+  table: string;
+  column: boolean;
+  dependents: { key: string; shown: string }[];
+  what: string;
+  verb: string;
+}
+
+const KEPT_BROKEN = 500;
+
+/** How many changes of one table are remembered, and how many texts. */
+const KEPT = 24;
+const TEXTS = 5000;
+
+/** What a script has done so far, bounded however long it is. */
+export class History {
+  readonly #changes = new Map<string, PastChange[]>();
+  readonly #texts = new Map<number, { line: number; count: number }>();
+  readonly #dropped = new Map<string, number>();
+  /** Tables that were wanted before anything made them, by key: where. */
+  readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
+
+  /** The rows that it has brought, taken away and referred to by their keys. */
+  readonly keys = new RowKeys<{ statement: number; region: Region }>();
+
+  /** The columns that changes of a target have assigned at any time. */
+  readonly #assigned = new Map<string, Set<string>>();
+
+  hasAssigned(target: string, column: string): boolean {
+    return this.#assigned.get(target)?.has(column) ?? false;
+  }
+
+  /** The changes of a target, the latest last. */
+  of(target: string): readonly PastChange[] {
+    return this.#changes.get(target) ?? [];
+  }
+
+  note(change: PastChange): void {
+    if (change.assigned.size > 0) {
+      let columns = this.#assigned.get(change.target);
+      if (!columns) {
+        columns = new Set();
+        this.#assigned.set(change.target, columns);
+      }
+      for (const column of change.assigned.keys()) columns.add(column);
+    }
+    const list = this.#changes.get(change.target);
+    if (!list) this.#changes.set(change.target, [change]);
+    else {
+      list.push(change);
+      if (list.length > KEPT) list.shift();
+    }
+  }
+
+  /** Whatever else happens to a table's rows makes comparisons with what was there before void. */
+  forget(target: string): void {
+    this.#changes.delete(target);
+  }
+
+  /** Where the same text stood before; null the first time. */
+  seen(text: number): { line: number; count: number } | null {
+    return this.#texts.get(text) ?? null;
+  }
+
+  noteText(text: number, line: number): void {
+    const known = this.#texts.get(text);
+    if (known) known.count++;
+    else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, count: 1 });
+  }
+
+  /** The latest SELECT that looks at rows of one table. */
+  look: (Look & { statement: number; line: number }) | null = null;
+
+  /** Tables that the script has made, and columns that it has added, by key. */
+  readonly made = new Set<string>();
+  readonly added = new Set<string>();
+
+  readonly #filled = new Set<string>();
+
+  /** A column's values have gone into another column of the same table. */
+  noteFilled(table: string, from: string): void {
+    if (this.#filled.size < 5000) this.#filled.add(`${table}\u0000${from}`);
+  }
+
+  filledFrom(table: string, column: string): boolean {
+    return this.#filled.has(`${table}\u0000${column}`);
+  }
+
+  readonly #droppedViews = new Map<string, { columns: readonly string[]; line: number }>();
+
+  noteDroppedView(key: string, columns: readonly string[], line: number): void {
+    this.#droppedViews.set(key, { columns, line });
+  }
+
+  /** The columns of a view that the script has dropped. */
+  droppedView(key: string): { columns: readonly string[]; line: number } | null {
+    return this.#droppedViews.get(key) ?? null;
+  }
+
+  /** What was dropped or renamed while other code still spoke of it, and nothing has mended that yet. */
+  broken: Broken[] = [];
+
+  noteBroken(one: Broken): void {
+    if (this.broken.length < KEPT_BROKEN) this.broken.push(one);
+  }
+
+  /** An object is made anew or dropped: it no longer speaks of what is gone. A table of that name mends all of them. */
+  mend(key: string): void {
+    if (this.broken.length === 0) return;
+    this.broken = this.broken
+      .filter(({ table, column }) => column || table !== key)
+      .map((one) => ({ ...one, dependents: one.dependents.filter((dependent) => dependent.key !== key) }))
+      .filter(({ dependents }) => dependents.length > 0);
+  }
+
+  readonly #said = new Set<string>();
+
+  /** Whether this is the first time that something is said: what holds for a table is worth one note in a script. */
+  first(what: string): boolean {
+    if (this.#said.has(what)) return false;
+    if (this.#said.size < 20_000) this.#said.add(what);
+    return true;
+  }
+
+  readonly #settings = new Map<string, string>();
+
+  /** The value of a session setting as the script has left it; null where it has not touched it. */
+  setting(name: string): string | null {
+    return this.#settings.get(name) ?? null;
+  }
+
+  noteSetting(name: string, value: string): void {
+    this.#settings.set(name, value);
+  }
+
+  noteDrop(key: string, line: number): void {
+    this.#dropped.set(key, line);
+  }
+
+  noteCreate(key: string): void {
+    this.#dropped.delete(key);
+  }
+
+  /** The line on which a table was dropped and not made again. */
+  droppedOn(key: string): number | null {
+    return this.#dropped.get(key) ?? null;
+  }
+}
+
+/**
+ * A number that two texts share when they are the same but for blanks, comments and the case of their
+ * letters. (Two hashes of 32 and 21 bits: other texts do not share it in any script that fits on a disk.)
+ */
+export function fingerprint(text: string): number {
+  let a = 2166136261;
+  let b = 5381;
+  let blank = true;
+  for (let i = 0; i < text.length; i++) {
+    let code = text.charCodeAt(i);
+    if (code === 45 && text.charCodeAt(i + 1) === 45) {
+      const end = text.indexOf("\n", i);
+      i = end < 0 ? text.length : end;
+      code = 32;
+    } else if (code === 47 && text.charCodeAt(i + 1) === 42) {
+      const end = text.indexOf("*/", i + 2);
+      i = end < 0 ? text.length : end + 1;
+      code = 32;
+    }
+    if (code <= 32) {
+      // Blanks count once, and not at all at the ends.
+      blank = true;
+      continue;
+    }
+    if (code >= 65 && code <= 90) code |= 32;
+    if (blank) {
+      a = Math.imul(a ^ 32, 16777619);
+      b = (Math.imul(b, 33) + 32) | 0;
+      blank = false;
+    }
+    a = Math.imul(a ^ code, 16777619);
+    b = (Math.imul(b, 33) + code) | 0;
+  }
+  return (a >>> 0) * 2097152 + ((b >>> 0) & 2097151);
+}

@@ -1,0 +1,50 @@
+import type { Catalog } from "../../catalog/catalog.ts";
+import type { Expr, Select, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import { singleBlanks } from "../../text/blanks.ts";
+import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
+import type { Timeline } from "./timeline.ts";
+
+/** A SELECT that looks at rows of one table: the author's check before a change. */
+export interface Look {
+  /** The key of the table, and its name as messages show it. */
+  key: string;
+  shown: string;
+  filter: readonly FilterFact[];
+  /** The columns that they speak of, in small letters. */
+  columns: ReadonlySet<string>;
+  text: string;
+}
+
+/** The table and the filter of a SELECT that looks at one table; null for other queries. */
+export function lookOf(
+  tree: Statement,
+  timeline: Timeline,
+  catalog: Catalog | null,
+  slice: (start: number, end: number) => string,
+): Look | null {
+  if (tree.kind !== "select" || tree.query.with || tree.query.body.kind !== "select") return null;
+  const body: Select = tree.query.body;
+  const [source] = body.from;
+  if (body.from.length !== 1 || source.kind !== "table" || !body.where || body.into || body.groupBy.length > 0)
+    return null;
+  const { key, shown } = timeline.keyOf(source.name, catalog);
+  const { start, end } = body.where;
+  return {
+    key,
+    shown,
+    filter: filterFacts(body.where, slice),
+    columns: columnsIn(body.where),
+    text: singleBlanks(slice(start, end)),
+  };
+}
+
+/** The columns that an expression speaks of, in small letters. */
+export function columnsIn(expr: Expr): ReadonlySet<string> {
+  const columns = new Set<string>();
+  walk(expr, (node) => {
+    if (node.kind === "column") columns.add(node.path[node.path.length - 1].text.toLowerCase());
+    return undefined;
+  });
+  return columns;
+}

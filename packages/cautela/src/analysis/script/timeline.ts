@@ -1,0 +1,796 @@
+import { type Catalog, tableKey } from "../../catalog/catalog.ts";
+import { shownName, type Table } from "../../catalog/model.ts";
+import { tableNameOf, writtenName } from "../../catalog/names.ts";
+import type { Policy } from "../../policy/policy.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Expr, Name, Query, Select, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import { singleBlanks } from "../../text/blanks.ts";
+import { ownText } from "../../text/own-text.ts";
+import type { Region } from "../../text/region.ts";
+import type { Slice } from "../../text/slice.ts";
+import type { Change } from "../changes/change.ts";
+import { conjuncts, type Reach } from "../changes/reach.ts";
+import { assignedColumns } from "../changes/writes.ts";
+import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
+import type { FiredRipple } from "../ripples/ripple.ts";
+import type { Softener } from "./mitigations.ts";
+
+/** A place in the script. */
+export interface Moment {
+  statement: number;
+  region: Region;
+}
+
+/** A copy of rows of a table, made by the script. */
+export class Copy {
+  at: Moment;
+  /** The key of the table that is copied, and of the copy. */
+  of: string;
+  ofShown: string;
+  name: string;
+  shown: string;
+  /** The columns that it holds, folded to lower case; null: all. */
+  columns: readonly string[] | null = null;
+  #filter: Filter = NO_FILTER;
+  /** It joins, groups, limits or leaves rows out in a way that is not followed. */
+  uncertain: string | null = null;
+  /** It holds no rows: WITH NO DATA, WHERE 1 = 0, LIKE. */
+  structureOnly = false;
+  temporary = false;
+  /** Where it was dropped or emptied again. */
+  gone: Moment | null = null;
+  /** Rows go into a table that was there before. */
+  into = false;
+  /** Its number among the copies of the script. */
+  place = 0;
+
+  constructor(at: Moment, of: { key: string; shown: string }, made: { key: string; shown: string }) {
+    this.at = at;
+    this.of = of.key;
+    this.ofShown = of.shown;
+    this.name = made.key;
+    this.shown = made.shown;
+  }
+
+  /** Its name says that it is one. */
+  get saysSo(): boolean {
+    return SAYS_SO.test(this.name.slice(this.name.indexOf("\u0000") + 1));
+  }
+
+  filters(where: Expr, slice: Slice, facts: boolean): void {
+    this.#filter = new Filter(where, slice, facts, false);
+  }
+
+  get filtered(): boolean {
+    return this.#filter !== NO_FILTER;
+  }
+
+  /** The conditions that its rows met; null: none, it holds every row. */
+  get filter(): readonly FilterFact[] | null {
+    return this.#filter.facts;
+  }
+
+  get filterText(): string {
+    return this.#filter.text;
+  }
+}
+
+/** A filter as it is compared and shown, read when somebody asks. */
+class Filter {
+  readonly #where: Expr | null;
+  readonly #wanted: boolean;
+  readonly #joined: boolean;
+  /** The text of the filter: the script's own is let go. */
+  readonly #own: string;
+  #facts: readonly FilterFact[] | null | undefined = undefined;
+  #text: string | undefined = undefined;
+
+  constructor(where: Expr | null, slice: Slice, wanted: boolean, joined: boolean) {
+    this.#where = where;
+    this.#wanted = wanted;
+    this.#joined = joined;
+    this.#own = where ? ownText(slice(where.start, wanted ? where.end : Math.min(where.end, where.start + 401))) : "";
+  }
+
+  get facts(): readonly FilterFact[] | null {
+    if (this.#facts === undefined) {
+      const where = this.#where;
+      const from = where?.start ?? 0;
+      this.#facts = !where
+        ? this.#joined
+          ? NO_FACTS
+          : null
+        : this.#wanted
+          ? filterFacts(where, (start, end) => this.#own.slice(start - from, end - from))
+          : NO_FACTS;
+    }
+    return this.#facts;
+  }
+
+  get text(): string {
+    this.#text ??= this.#where ? shortText(this.#own, this.#where) : "";
+    return this.#text;
+  }
+}
+
+/** Rows or structure that a statement destroys. */
+export class Destruction {
+  at: Moment;
+  key: string;
+  shown: string;
+  action: "delete" | "truncate" | "update" | "drop" | "replace" | "drop-partition";
+  /** The columns whose values are lost; null: whole rows. */
+  columns: readonly string[] | null;
+  #filter: Filter;
+  #said: string;
+  reach: Reach;
+  table: Table | null;
+  softener: Softener | null;
+  /** What the author or the policy says about a copy that is kept elsewhere; null: nothing. */
+  declared: string | null;
+  /** Other tables whose rows go or change with these: they need a copy as well. */
+  ripples: readonly { name: string; action: string }[];
+  /** The transaction in which it stands. */
+  span: TransactionSpan | null;
+  /** Copies are looked for among those made before it. */
+  copies: number;
+  /** ROLLBACK TO a savepoint before it takes it back. */
+  undone = false;
+
+  constructor(
+    at: Moment,
+    one: Lost,
+    declared: string | null,
+    ripples: Destruction["ripples"],
+    span: TransactionSpan | null,
+    copies: number,
+  ) {
+    this.at = at;
+    this.key = one.key;
+    this.shown = one.shown;
+    this.action = one.action;
+    this.columns = one.columns;
+    this.#said = one.filterText ?? "";
+    this.#filter =
+      one.where || one.joined || one.filterText
+        ? new Filter(one.where ?? null, one.slice ?? NO_SLICE, one.facts ?? false, true)
+        : NO_FILTER;
+    this.reach = one.reach ?? { bound: "every" };
+    this.table = one.table ?? null;
+    this.softener = one.softener ?? null;
+    this.declared = declared;
+    this.ripples = ripples;
+    this.span = span;
+    this.copies = copies;
+  }
+
+  /** The conditions, for the copies made before it; null: there is no condition. */
+  get filter(): readonly FilterFact[] | null {
+    return this.#filter.facts;
+  }
+
+  get filterText(): string {
+    return this.#said === "" ? this.#filter.text : this.#said;
+  }
+}
+
+/** What is said of a destruction where it is noted. */
+interface Lost {
+  key: string;
+  shown: string;
+  action: Destruction["action"];
+  columns: readonly string[] | null;
+  where?: Expr | null;
+  joined?: boolean;
+  facts?: boolean;
+  slice?: Slice;
+  filterText?: string;
+  reach?: Reach;
+  table?: Table | null;
+  softener?: Softener | null;
+}
+const NO_SLICE = (): string => "";
+
+/** From BEGIN to COMMIT, ROLLBACK, or the end of the script. */
+export interface TransactionSpan {
+  at: Moment;
+  end: "open" | "commit" | "rollback" | "silent";
+  endAt: Moment | null;
+  changes: number;
+}
+
+/** A guard that the script switches off. */
+export interface GuardOff {
+  at: Moment;
+  /** `session` ends with the script; `table` stays off until somebody switches it on. */
+  lasts: "session" | "table";
+  what: string;
+  key: string;
+  shown: string;
+  back: Moment | null;
+  /** Rows that there are have not been looked at when it was switched on again. */
+  untrusted: boolean;
+  changes: number;
+}
+
+const NO_FACTS: readonly FilterFact[] = [];
+const NO_FILTER = new Filter(null, NO_SLICE, false, false);
+const NO_RIPPLED: Destruction["ripples"] = [];
+
+/** So many entries of each kind are kept. */
+const KEPT = 4000;
+
+/** What happened in a statement, as the timeline takes it in. */
+export interface Step {
+  tree: Statement;
+  at: Moment;
+  changes: readonly { change: Change; result: { reach: Reach }; target: string; softener: Softener | null }[];
+  ripples: readonly FiredRipple[];
+  catalog: Catalog | null;
+  slice(start: number, end: number): string;
+  /** A comment of the author that a copy is kept elsewhere. */
+  backup: string | null;
+}
+
+/**
+ * What a script does in the course of time, as far as going back is concerned: transactions and silent
+ * commits, copies and what becomes of them, what is destroyed, guards that are off, the current database.
+ * It is told of every statement after that was reviewed.
+ */
+export class Timeline {
+  readonly copies: Copy[] = [];
+  readonly destructions: Destruction[] = [];
+  readonly spans: TransactionSpan[] = [];
+  readonly guards: GuardOff[] = [];
+  /** Statements that change rows, and whether they stand in a transaction. */
+  readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
+  /** Structure statements that committed a transaction in which rows had been changed. */
+  readonly silentCommits: { at: Moment; span: TransactionSpan; what: string }[] = [];
+  /** What the script says about going on after an error; null: nothing. */
+  errors: { at: Moment; stops: boolean } | null = null;
+  /** The database that USE has made the current one. */
+  database: { name: string; at: Moment } | null = null;
+  /** How much had been destroyed when a savepoint was set. */
+  readonly #savepoints = new Map<string, number>();
+  /** Tables that the script has made. */
+  readonly #made = new Set<string>();
+  readonly #byTable = new Map<string, Copy[]>();
+  readonly #byName = new Map<string, Copy[]>();
+  /** Tables of which a copy took some rows by a filter that is followed. */
+  readonly #filtered = new Set<string>();
+  #open: TransactionSpan | null = null;
+  /** Transactions that were begun inside of the open one. */
+  #nested = 0;
+  #declared: string | null;
+  readonly #dialect: Dialect;
+
+  constructor(dialect: Dialect, policy: Policy) {
+    this.#dialect = dialect;
+    this.#declared = policy.backup?.elsewhere ?? null;
+  }
+
+  /** What was said so far about a copy that is kept elsewhere; null: nothing. */
+  get declared(): string | null {
+    return this.#declared;
+  }
+
+  /** The transaction that is open now. */
+  get open(): TransactionSpan | null {
+    return this.#open;
+  }
+
+  keyOf(name: Name, catalog: Catalog | null): { key: string; shown: string } {
+    const relation = catalog?.resolveRelation(name);
+    if (relation) return { key: tableKey(relation.schema, relation.name), shown: shownName(relation) };
+    const { schema, table } = tableNameOf(name, this.#dialect);
+    return { key: tableKey(schema, table), shown: writtenName(name) };
+  }
+
+  note(step: Step): void {
+    const { tree } = step;
+    if (step.backup !== null) this.#declared = step.backup === "" ? "it is kept elsewhere" : step.backup;
+    this.#transactions(step);
+    this.#copying(step);
+    this.#destroying(step);
+    this.#guarding(step);
+    if (tree.kind === "setting" && tree.name === "database") this.database = { name: tree.value, at: step.at };
+    if (tree.kind === "directive") this.#directive(tree.text, step.at);
+    if (tree.kind === "setting" && tree.name === "xact_abort")
+      this.errors = { at: step.at, stops: /^on$/i.test(tree.value) };
+  }
+
+  #directive(text: string, at: Moment): void {
+    const psql = /^\\set\s+ON_ERROR_STOP(?:\s+(\S+))?/i.exec(text);
+    if (psql) this.errors = { at, stops: !/^(?:off|0|false)$/i.test(psql[1] ?? "on") };
+    const bail = /^\.bail\s+(\S+)/i.exec(text);
+    if (bail) this.errors = { at, stops: /^(?:on|1|yes)$/i.test(bail[1]) };
+    const whenever = /^whenever\s+(?:sqlerror|oserror)\s+(exit|continue)/i.exec(text);
+    if (whenever) this.errors = { at, stops: whenever[1].toLowerCase() === "exit" };
+    if (/^:on\s+error\s+exit/i.test(text)) this.errors = { at, stops: true };
+  }
+
+  // ------------------------------------------------------------ transactions
+
+  #transactions({ tree, at }: Step): void {
+    if (tree.kind === "transaction") {
+      if (tree.action === "begin") {
+        // MySQL commits what is open; the others warn, or nest.
+        if (this.#open && this.#dialect.run.structureCommits) this.#end("silent", at, "BEGIN");
+        // T-SQL counts them: only the outermost COMMIT commits.
+        if (this.#open && this.#dialect.id === "tsql") this.#nested++;
+        if (!this.#open) this.#begin(at);
+      } else if (tree.action === "commit" && this.#nested > 0) this.#nested--;
+      else if (tree.action === "commit" || tree.action === "prepare") this.#end("commit", at, "");
+      else if (tree.action === "rollback" && !(tree.name && this.#savepoints.has(tree.name.text.toLowerCase())))
+        this.#end("rollback", at, "");
+      else if (tree.action === "savepoint" && tree.name)
+        this.#savepoints.set(tree.name.text.toLowerCase(), this.destructions.length);
+      else if (tree.name) {
+        const from = this.#savepoints.get(tree.name.text.toLowerCase());
+        if (from !== undefined) for (const lost of this.destructions.slice(from)) lost.undone = true;
+      }
+      return;
+    }
+    if (tree.kind === "setting" && tree.name === "autocommit") {
+      if (/^(?:0|off)$/i.test(tree.value) && !this.#open) this.#begin(at);
+      return;
+    }
+    if (tree.kind === "setting" && tree.name === "implicit_transactions" && /^on$/i.test(tree.value) && !this.#open)
+      this.#begin(at);
+    if (this.#open && this.#dialect.run.structureCommits && commitsSilently(tree)) {
+      const what = tree.kind === "opaque" ? `${tree.verb} ${tree.object}`.trim() : tree.kind.replace("-", " ");
+      this.#end("silent", at, what.toUpperCase());
+    }
+  }
+
+  #begin(at: Moment): void {
+    const span: TransactionSpan = { at, end: "open", endAt: null, changes: 0 };
+    this.#open = span;
+    if (this.spans.length < KEPT) this.spans.push(span);
+  }
+
+  #end(how: "commit" | "rollback" | "silent", at: Moment, what: string): void {
+    const span = this.#open;
+    if (!span) return;
+    span.end = how;
+    span.endAt = at;
+    this.#nested = 0;
+    if (how === "silent" && this.silentCommits.length < KEPT) this.silentCommits.push({ at, span, what });
+    this.#open = null;
+  }
+
+  // ------------------------------------------------------------ copies
+
+  #copying(step: Step): void {
+    const { tree, catalog } = step;
+    switch (tree.kind) {
+      case "create-table": {
+        const made = this.keyOf(tree.name, catalog);
+        if (!(tree.ifNotExists && catalog?.resolve(tree.name))) this.#made.add(made.key);
+        if (tree.query)
+          this.#copy(step, tree.query, made, {
+            temporary: tree.temporary,
+            empty: !tree.withData || /\bno\s+data\b/i.test(tree.options),
+            into: false,
+          });
+        else if (tree.like.length > 0) {
+          const source = this.keyOf(tree.like[0], catalog);
+          this.#add(Object.assign(blank(step.at, source, made), { structureOnly: true, temporary: tree.temporary }));
+        }
+        break;
+      }
+      case "select": {
+        const { body } = tree.query;
+        const target = body.kind === "select" && body.into?.what === "table" ? body.into.targets[0] : null;
+        if (body.kind !== "select" || !body.into || target?.kind !== "column") break;
+        const name: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
+        const last = target.path[target.path.length - 1].text;
+        this.#made.add(this.keyOf(name, catalog).key);
+        this.#copy(step, tree.query, this.keyOf(name, catalog), {
+          temporary: body.into.temporary || last.startsWith("#"),
+          empty: false,
+          into: false,
+        });
+        break;
+      }
+      case "insert": {
+        if (tree.target.kind !== "table" || !tree.source) break;
+        const made = this.keyOf(tree.target.name, catalog);
+        // A copy whose structure was made before is filled now.
+        const shell = this.#byName.get(made.key)?.find((one) => one.structureOnly && !one.gone);
+        this.#copy(step, tree.source, made, { temporary: shell?.temporary ?? false, empty: false, into: !shell });
+        break;
+      }
+      case "drop":
+        if (tree.object === "table") for (const name of tree.names) this.#lose(this.keyOf(name, catalog).key, step.at);
+        break;
+      case "truncate":
+        for (const { name } of tree.targets) this.#lose(this.keyOf(name, catalog).key, step.at);
+        break;
+      case "delete":
+        for (const { change, result } of step.changes)
+          if (result.reach.bound === "every") this.#lose(this.keyOf(change.name, catalog).key, step.at);
+        break;
+      default:
+    }
+  }
+
+  #lose(key: string, at: Moment): void {
+    for (const copy of this.#byName.get(key) ?? []) if (!copy.gone) copy.gone = at;
+  }
+
+  #add(copy: Copy): void {
+    if (this.copies.length >= KEPT) return;
+    copy.place = this.copies.length;
+    this.copies.push(copy);
+    keep(this.#byTable, copy.of, copy);
+    if (copy.filtered && copy.uncertain === null && !copy.structureOnly) this.#filtered.add(copy.of);
+    keep(this.#byName, copy.name, copy);
+  }
+
+  /** The copies of a table, in the order in which they are made. */
+  copiesOf(key: string): readonly Copy[] {
+    return this.#byTable.get(key) ?? [];
+  }
+
+  #copy(
+    step: Step,
+    query: Query,
+    made: { key: string; shown: string },
+    { temporary, empty, into }: { temporary: boolean; empty: boolean; into: boolean },
+  ): void {
+    const { body } = query;
+    const { catalog } = step;
+    if (this.copies.length >= KEPT) return;
+    if (body.kind === "table-query") {
+      this.#add(
+        Object.assign(blank(step.at, this.keyOf(body.name, catalog), made), { structureOnly: empty, temporary, into }),
+      );
+      return;
+    }
+    if (body.kind !== "select") return;
+    const [source] = body.from;
+    if (body.from.length === 0 || !source) return;
+    const first = source.kind === "joined" ? leftmost(source) : source;
+    if (first.kind !== "table") return;
+    const of = this.keyOf(first.name, catalog);
+    if (of.key === made.key) return;
+    const copy = blank(step.at, of, made);
+    copy.temporary = temporary || /(?:^|\.)[#@]/.test(made.shown);
+    copy.into = into;
+    copy.columns = columnsOf(body);
+    if (body.from.length > 1 || source.kind === "joined")
+      copy.uncertain = "it joins other tables, so rows may be missing";
+    else if (query.limit || body.top) copy.uncertain = "it is cut off by a limit";
+    else if (body.groupBy.length > 0 || body.distinct) copy.uncertain = "it puts rows together";
+    if (body.where) {
+      // Those of a copy that is not followed are never compared.
+      copy.filters(body.where, step.slice, copy.uncertain === null);
+    }
+    copy.structureOnly = empty || (body.where !== null && neverTrue(body.where));
+    this.#add(copy);
+  }
+
+  // ------------------------------------------------------------ destruction
+
+  #destroying(step: Step): void {
+    const { tree, at, catalog, ripples } = step;
+    const rippled =
+      ripples.length === 0
+        ? NO_RIPPLED
+        : ripples.flatMap(({ ripple }) =>
+            ripple.nodes
+              .filter(
+                ({ id, written, action }) =>
+                  id !== 0 && written && (action === "delete" || action === "update" || action === "truncate"),
+              )
+              .map(({ name, action }) => ({ name, action: String(action) })),
+          );
+    const kept = returnedInto(tree);
+    const add = (one: Lost): void => {
+      if (this.destructions.length >= KEPT) return;
+      this.destructions.push(
+        new Destruction(
+          at,
+          one,
+          kept ?? this.#declared,
+          rippled.length === 0 ? rippled : rippled.filter(({ name }) => name !== one.shown),
+          this.#open,
+          this.copies.length,
+        ),
+      );
+    };
+    for (const { change, result, target: shown, softener } of step.changes) {
+      const { reach } = result;
+      const { key } = this.keyOf(change.name, catalog);
+      if (this.#open) this.#open.changes++;
+      this.#change(step, key, shown);
+      if (reach.bound === "none") continue;
+      if (this.destructions.length >= KEPT) continue;
+      const { statement } = change;
+      const where = "where" in statement ? statement.where : null;
+      const parts = where ? conjuncts(where) : [];
+      const joined = change.conditions.length > parts.length && change.conditions.some((one) => one.where === "join");
+      const columns = statement.kind === "update" ? lostColumns(statement.assignments, parts) : null;
+      if (columns && columns.length === 0) continue;
+      add({
+        key,
+        shown,
+        action: change.action,
+        columns,
+        joined,
+        where,
+        facts: this.#filtered.has(key),
+        slice: step.slice,
+        reach,
+        table: change.table ?? null,
+        softener,
+      });
+    }
+    switch (tree.kind) {
+      case "drop":
+        if (tree.object === "table" || tree.object === "schema" || tree.object === "database" || tree.object === "user")
+          for (const name of tree.names) {
+            const relation = tree.object === "table" ? catalog?.resolve(name) : undefined;
+            // IF EXISTS of a table that the catalog does not hold drops nothing.
+            if (tree.object === "table" && tree.ifExists && catalog && !relation) continue;
+            const { key, shown } = this.keyOf(name, catalog);
+            if (tree.object === "table" && this.#made.has(key)) continue;
+            const reach: Reach = relation?.rows == null ? { bound: "every" } : { bound: "every", rows: relation.rows };
+            add({
+              key,
+              shown: tree.object === "table" ? shown : writtenName(name),
+              action: "drop",
+              columns: null,
+              table: relation ?? null,
+              reach,
+            });
+          }
+        break;
+      case "alter-table":
+        for (const action of tree.actions)
+          if (action.what === "drop-partition" || action.what === "truncate-partition") {
+            const { key, shown } = this.keyOf(tree.name, catalog);
+            add({
+              key,
+              shown,
+              action: "drop-partition",
+              columns: null,
+              table: catalog?.resolve(tree.name) ?? null,
+              reach: { bound: "some" },
+            });
+          }
+        break;
+      case "insert":
+        if (tree.target.kind === "table") {
+          const { key, shown } = this.keyOf(tree.target.name, catalog);
+          if (this.#open) this.#open.changes++;
+          this.#change(step, key, shown);
+          if (tree.replace)
+            add({
+              key,
+              shown,
+              action: "replace",
+              columns: null,
+              table: catalog?.resolve(tree.target.name) ?? null,
+              reach: { bound: "some" },
+            });
+        }
+        break;
+      case "merge":
+        if (tree.target.kind === "table") {
+          const { key, shown } = this.keyOf(tree.target.name, catalog);
+          if (this.#open) this.#open.changes++;
+          this.#change(step, key, shown);
+          if (tree.whens.some(({ action, deleteWhere }) => action === "delete" || deleteWhere))
+            add({
+              key,
+              shown,
+              action: "delete",
+              columns: null,
+              filterText: "MERGE",
+              reach: { bound: "some" },
+              table: catalog?.resolve(tree.target.name) ?? null,
+            });
+        }
+        break;
+      default:
+    }
+  }
+
+  #change(step: Step, key: string, shown: string): void {
+    if (this.changes.length >= KEPT) return;
+    const reads: string[] = [];
+    // Only rows that come from another table make one change depend on another.
+    if (step.tree.kind === "insert" && step.tree.source && step.tree.source.body.kind !== "values")
+      walk(step.tree.source, (node) => {
+        if (node.kind === "table") reads.push(this.keyOf(node.name, step.catalog).key);
+        return undefined;
+      });
+    this.changes.push({ at: step.at, key, shown, span: this.#open, reads });
+  }
+
+  // ------------------------------------------------------------ guards
+
+  #guarding({ tree, at, catalog, changes }: Step): void {
+    if (changes.length > 0) for (const guard of this.guards) if (!guard.back) guard.changes++;
+    const off = (lasts: GuardOff["lasts"], what: string, key: string, shown: string): void => {
+      if (this.guards.length < KEPT)
+        this.guards.push({ at, lasts, what, key, shown, back: null, untrusted: false, changes: 0 });
+    };
+    const on = (key: string, untrusted = false): void => {
+      for (const guard of this.guards)
+        if ((guard.key === key || key.startsWith(`${guard.key} `) || guard.key.startsWith(`${key} `)) && !guard.back) {
+          guard.back = at;
+          guard.untrusted = untrusted;
+        }
+    };
+    if (tree.kind === "setting") {
+      const guard = sessionGuard(tree.name, tree.value, this.#dialect);
+      if (guard?.off) off("session", guard.what, guard.key, "the session");
+      else if (guard) on(guard.key);
+    } else if (tree.kind === "alter-table") {
+      const { key, shown } = this.keyOf(tree.name, catalog);
+      for (const action of tree.actions) {
+        if (action.what === "trigger") {
+          const name = action.name?.text ?? "all triggers";
+          const own = `trigger ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
+          if (action.enabled === "off") off("table", action.name ? `trigger \`${name}\`` : name, own, shown);
+          else on(own);
+        } else if (action.what === "constraint-enabled") {
+          const own = `constraint ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
+          if (!action.enabled)
+            off("table", action.name ? `constraint \`${action.name.text}\`` : "all constraints", own, shown);
+          else on(own, !action.trusted);
+        }
+      }
+    } else if (tree.kind === "alter-trigger") {
+      const table = tree.table ? this.keyOf(tree.table, catalog) : { key: "", shown: "" };
+      for (const name of tree.names ?? [null]) {
+        const bare = name ? name.parts[name.parts.length - 1].text : null;
+        const own = `trigger ${table.key}${bare ? ` ${bare.toLowerCase()}` : ""}`;
+        if (!tree.enabled)
+          off("table", bare ? `trigger \`${bare}\`` : "all triggers", own, table.shown || (bare ?? ""));
+        else on(own);
+      }
+    }
+  }
+}
+
+/** A filter as messages show it: in one line, cut where it is very long. */
+function shortText(own: string, { start, end }: Expr): string {
+  const text = singleBlanks(own.slice(0, Math.min(end - start, 400)));
+  return ownText(end - start > 400 ? `${text}…` : text);
+}
+
+/** A table is copied a few times in a script; of very many the latest are kept in mind. */
+const COPIES = 24;
+
+function keep(map: Map<string, Copy[]>, key: string, copy: Copy): void {
+  const list = map.get(key);
+  if (!list) map.set(key, [copy]);
+  else {
+    list.push(copy);
+    if (list.length > COPIES) list.shift();
+  }
+}
+
+const SAYS_SO = /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i;
+
+function blank(at: Moment, of: { key: string; shown: string }, made: { key: string; shown: string }): Copy {
+  return new Copy(at, of, made);
+}
+
+function leftmost(source: Select["from"][number]): Exclude<Select["from"][number], { kind: "joined" }> {
+  return source.kind === "joined" ? leftmost(source.first) : source;
+}
+
+/** The columns of a select list, in lower case; null where a star takes all of them. */
+function columnsOf(body: Select): readonly string[] | null {
+  const columns: string[] = [];
+  for (const { expr } of body.items) {
+    if (expr.kind === "star") return null;
+    if (expr.kind === "column") columns.push(expr.path[expr.path.length - 1].text.toLowerCase());
+  }
+  return columns;
+}
+
+/** The columns whose old values an UPDATE loses: not those whose old value its filter names. */
+function lostColumns(
+  assignments: Extract<Statement, { kind: "update" }>["assignments"],
+  parts: readonly Expr[],
+): string[] {
+  const known = new Set<string>();
+  const column = (expr: Expr): string | null =>
+    expr.kind === "column" ? expr.path[expr.path.length - 1].text.toLowerCase() : null;
+  for (const part of parts) {
+    if (part.kind === "binary" && part.op === "=") {
+      const left = column(part.left);
+      const right = column(part.right);
+      if (left && part.right.kind === "literal") known.add(left);
+      if (right && part.left.kind === "literal") known.add(right);
+    } else if (part.kind === "in" && !part.negated && part.items?.length === 1 && part.items[0].kind === "literal") {
+      const operand = column(part.operand);
+      if (operand) known.add(operand);
+    } else if (part.kind === "is" && part.test === "null" && !part.negated) {
+      const operand = column(part.operand);
+      if (operand) known.add(operand);
+    }
+  }
+  const lost: string[] = [];
+  for (const column of assignedColumns(assignments)) {
+    const lower = column.toLowerCase();
+    if (!known.has(lower)) lost.push(lower);
+  }
+  return lost;
+}
+
+/** Where the rows that a statement returns go: OUTPUT … INTO, or an INSERT around a DELETE … RETURNING. */
+function returnedInto(tree: Statement): string | null {
+  if ((tree.kind === "delete" || tree.kind === "update") && tree.returning?.into) {
+    const { into } = tree.returning;
+    if (into.kind === "column") return `its rows are kept in \`${into.path.map(({ text }) => text).join(".")}\``;
+  }
+  if (tree.kind !== "insert" || tree.target.kind !== "table") return null;
+  const clause = tree.with ?? tree.source?.with ?? null;
+  const kept = clause?.tables.some(({ body }) => body.kind === "delete" && body.returning !== null) ?? false;
+  return kept ? `its rows are kept in \`${writtenName(tree.target.name)}\`` : null;
+}
+
+function neverTrue(where: Expr): boolean {
+  if (where.kind === "literal") return where.value === "false" || where.value === "0";
+  if (where.kind !== "binary") return false;
+  const { left, right, op } = where;
+  if (left.kind !== "literal" || right.kind !== "literal") return false;
+  return op === "=" ? left.value !== right.value : (op === "<>" || op === "!=") && left.value === right.value;
+}
+
+/** Structure statements that commit, in the engines where they do (mysql, plsql). */
+function commitsSilently(tree: Statement): boolean {
+  switch (tree.kind) {
+    case "create-table":
+    case "drop":
+      return !("temporary" in tree && tree.temporary);
+    case "create-index":
+    case "alter-table":
+    case "create-view":
+    case "create-routine":
+    case "truncate":
+    case "rename":
+    case "alter-trigger":
+      return true;
+    case "opaque":
+      return tree.class === "structure" || tree.class === "rights";
+    default:
+      return false;
+  }
+}
+
+/** Session settings that switch checks off, and the values that do. */
+function sessionGuard(
+  name: string,
+  value: string,
+  { id }: Dialect,
+): { what: string; key: string; off: boolean } | null {
+  const on = /^(?:1|on|true|yes|default)$/i.test(value);
+  const guard = (what: string, off: boolean) => ({ what, key: name, off });
+  switch (name) {
+    case "foreign_key_checks":
+      return guard("foreign key checks", !on && !value.startsWith("@"));
+    case "unique_checks":
+      return guard("unique checks", !on && !value.startsWith("@"));
+    case "check_constraint_checks":
+      return guard("CHECK constraints", !on);
+    case "sql_safe_updates":
+      return guard("the guard against updates without a key", !on && !value.startsWith("@"));
+    case "foreign_keys":
+      return id === "sqlite" ? guard("foreign keys", !on) : null;
+    case "ignore_check_constraints":
+      return guard("CHECK constraints", on);
+    case "session_replication_role":
+      return guard("triggers and foreign keys", /^replica$/i.test(value));
+    default:
+      return null;
+  }
+}

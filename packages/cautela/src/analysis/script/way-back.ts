@@ -1,0 +1,88 @@
+import { implied } from "../conditions/filter-facts.ts";
+import type { Copy, Destruction, Timeline } from "./timeline.ts";
+
+/** What would bring back what a statement destroys. */
+export type WayBack =
+  /** A copy covers it, or it is kept elsewhere. */
+  | { kind: "kept"; why: string }
+  /** The transaction is rolled back, or left open for somebody to look. */
+  | { kind: "trial"; why: string }
+  /** There is a copy, and it does not cover what is lost. */
+  | { kind: "thin"; copy: Copy; why: string }
+  | { kind: "none" };
+
+const judged = new WeakMap<Destruction, WayBack>();
+
+/** Judges the way back of one destruction, when the whole script is known; found once for all hazards that ask. */
+export function wayBack(lost: Destruction, timeline: Timeline): WayBack {
+  const known = judged.get(lost);
+  if (known) return known;
+  const found = judge(lost, timeline);
+  judged.set(lost, found);
+  return found;
+}
+
+function judge(lost: Destruction, timeline: Timeline): WayBack {
+  if (lost.declared !== null) return { kind: "kept", why: lost.declared };
+  if (lost.undone) return { kind: "trial", why: "the script rolls back to a savepoint before it" };
+  if (lost.span?.end === "rollback") return { kind: "trial", why: "the transaction is rolled back at its end" };
+  let thin: { copy: Copy; why: string } | null = null;
+  const own = timeline.copiesOf(lost.key);
+  for (let i = 0; i < own.length; i++) {
+    const copy = own[i];
+    const late = copy.place >= lost.copies;
+    if (late && (thin !== null || i !== own.length - 1)) continue;
+    const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
+    if (why === null) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
+    if (!isMeant(copy, lost)) continue;
+    // The copy that comes nearest is the one to speak of: the last before, or else one behind.
+    if (!late || (thin === null && i === own.length - 1)) thin = { copy, why };
+  }
+  if (lost.span?.end === "open")
+    return { kind: "trial", why: "the transaction is still open at the end of the script" };
+  return thin ? { kind: "thin", ...thin } : { kind: "none" };
+}
+
+/** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
+function isMeant({ columns, saysSo, into, filter }: Copy, lost: Destruction): boolean {
+  if (columns === null && !into) return true;
+  // A table that is rebuilt takes all rows along.
+  if (lost.action === "drop" && filter === null) return true;
+  return saysSo;
+}
+
+/** What a copy lacks of what a statement destroys; null: nothing. */
+export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns, brief = false): string | null {
+  if (copy.structureOnly) return "it has the columns and no rows";
+  if (copy.uncertain) return copy.uncertain;
+  if (columns) {
+    const needed =
+      lost.columns ??
+      lost.table?.columns.filter(({ generated }) => !generated).map(({ name }) => name.toLowerCase()) ??
+      null;
+    // Nobody will read the reason.
+    if (brief && needed?.some((column) => !columns.includes(column))) return "";
+    const missing = needed?.filter((column) => !columns.includes(column)) ?? [];
+    if (missing.length > 0) return `it lacks ${missing.map((one) => `\`${one}\``).join(", ")}`;
+    const key = lost.table?.primaryKey?.columns ?? [];
+    const without = key.filter((column) => !columns.includes(column.toLowerCase()));
+    if (without.length > 0) return `it lacks the key ${without.map((one) => `\`${one}\``).join(", ")}`;
+  }
+  if (copy.filter) {
+    // What every condition of the copy asks for the change asks for as well: the copy's rows are at least its rows.
+    if (copy.filter.some((fact) => !implied(fact, lost.filter ?? [])))
+      return `it holds only rows where ${copy.filterText}`;
+  }
+  return null;
+}
+
+/** Where a copy that covered something was lost again before the end; null where it is still there. */
+export function lostCopy(lost: Destruction, timeline: Timeline): Copy | null {
+  let last: Copy | null = null;
+  for (const copy of timeline.copiesOf(lost.key)) {
+    if (copy.place >= lost.copies || shortfall(copy, lost) !== null) continue;
+    if (copy.gone === null) return null;
+    last = copy;
+  }
+  return last;
+}

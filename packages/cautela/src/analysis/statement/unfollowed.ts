@@ -1,0 +1,28 @@
+import type { Catalog } from "../../catalog/catalog.ts";
+import { writtenName } from "../../catalog/names.ts";
+import type { Statement } from "../../sql/nodes/tree.ts";
+
+/** Lines for the client program that run another file (psql, mysql, sqlite3, sqlcmd, SQL*Plus). */
+const RUNS_A_FILE = /^(?:\\ir?\b|\\include|\\\.|source\b|\.read\b|:r\b|@|start\b)/i;
+
+/**
+ * What a statement runs that is not followed, so that neither its writes are known nor its dangers; null: nothing. What runs
+ * inside it is asked for by itself.
+ *
+ * @example
+ * unfollowed(parse("EXEC dbo.nightly"), null) // "what dbo.nightly does is not followed"
+ */
+export function unfollowed(tree: Statement, catalog: Catalog | null): string | null {
+  switch (tree.kind) {
+    case "opaque":
+      return tree.class === "code" ? `what this ${tree.verb || "statement"} runs is not read` : null;
+    case "dynamic":
+      return tree.body === null ? "this runs SQL that is put together while it runs" : null;
+    case "call-statement":
+      return tree.name && !catalog?.routine(tree.name) ? `what ${writtenName(tree.name)} does is not followed` : null;
+    case "directive":
+      return RUNS_A_FILE.test(tree.text) ? `what the file of ${tree.text.trim()} does is not read` : null;
+    default:
+      return null;
+  }
+}

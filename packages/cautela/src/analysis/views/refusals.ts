@@ -1,0 +1,60 @@
+import type { View } from "../../catalog/model.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import type { ShapeSource, ViewShape } from "./shape.ts";
+
+export type WriteAction = "insert" | "update" | "delete";
+
+/** Why an engine refuses writes through a view, by action; null where it takes them. */
+export interface Refusals extends Record<WriteAction, string | null> {
+  /** Sources of a join whose columns cannot be written, with the reason. */
+  sealedSources: Map<ShapeSource, string>;
+}
+
+/** What an engine says of writing through its views. */
+export interface ViewRules {
+  /** Why it refuses, from the view and the shape of its query. */
+  refusals(view: View, shape: ViewShape): Refusals;
+  /** Columns that every table has and nobody writes, in lower case. */
+  systemColumns: ReadonlySet<string>;
+}
+
+/** The same answer to every action. */
+export function refused(reason: string | null): Refusals {
+  return { insert: reason, update: reason, delete: reason, sealedSources: new Map() };
+}
+
+/** What makes the rows of a query other rows than those of its tables, in any engine. */
+export function condensed(shape: ViewShape): string | null {
+  if (shape.setOperation) return "it puts several queries together (UNION and its like)";
+  if (!shape.select && shape.sources.length === 0) return "it lists constant rows and reads no table";
+  if (shape.distinct) return "DISTINCT makes one row of several";
+  if (shape.grouped) return "GROUP BY makes one row of several";
+  if (shape.having) return "HAVING makes it a query over groups";
+  if (shape.aggregate) return "it counts or sums over rows";
+  if (shape.window) return "it uses a window function";
+  return null;
+}
+
+/** Why a computed column cannot be written. */
+export function computedReason(expr: Expr | null): string {
+  return expr ? `it is computed${computedBy(expr)}` : "it is not a plain column";
+}
+
+function computedBy(expr: Expr): string {
+  switch (expr.kind) {
+    case "call":
+      return ` by ${expr.name.parts[expr.name.parts.length - 1].text.toUpperCase()}`;
+    case "case":
+      return " by a CASE";
+    case "subquery":
+      return " by a subquery";
+    case "literal":
+      return " (a constant)";
+    case "binary":
+      return ` with ${expr.op}`;
+    case "cast":
+      return " by a cast";
+    default:
+      return "";
+  }
+}

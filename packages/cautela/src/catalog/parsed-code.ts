@@ -1,0 +1,66 @@
+import type { DialectId } from "../sql/dialects/dialect.ts";
+import type { CreateRoutineStatement, Expr, Query, Statement } from "../sql/nodes/tree.ts";
+import { readScript } from "../sql/reading/script.ts";
+import type { Check, Routine, Rule, Trigger, View } from "./model.ts";
+
+// The trees behind the texts of the catalog: read when they are first asked for, and kept as long as
+// the object they belong to.
+
+/** A tree with the text that its ranges speak of. */
+export interface Parsed<Tree> {
+  tree: Tree;
+  text: string;
+}
+
+const queries = new WeakMap<View, Parsed<Query> | null>();
+const conditions = new WeakMap<object, Parsed<Expr> | null>();
+const bodies = new WeakMap<object, Parsed<Statement[]> | null>();
+
+function cached<Key extends object, Value>(map: WeakMap<Key, Value>, key: Key, make: () => Value): Value {
+  const known = map.get(key);
+  if (known !== undefined) return known;
+  const made = make();
+  map.set(key, made);
+  return made;
+}
+
+/** The query of a view; null where it is not known or cannot be read. */
+export function viewQuery(view: View, dialect: DialectId): Parsed<Query> | null {
+  return cached(queries, view, () => {
+    if (view.query === null) return null;
+    const tree = readScript(view.query, { dialect }).statements[0]?.tree;
+    return tree?.kind === "select" ? { tree: tree.query, text: view.query } : null;
+  });
+}
+
+/** A condition on its own: of a check, a WHEN, a partial index. */
+export function conditionTree(
+  owner: Check | Trigger | Rule | { condition: string },
+  dialect: DialectId,
+): Parsed<Expr> | null {
+  return cached(conditions, owner, () => {
+    const { condition } = owner;
+    if (condition === null) return null;
+    const text = `SELECT ${condition}`;
+    const tree = readScript(text, { dialect }).statements[0]?.tree;
+    if (tree?.kind !== "select" || tree.query.body.kind !== "select") return null;
+    return { tree: tree.query.body.items[0].expr, text };
+  });
+}
+
+/** The statements of a trigger's own body, a routine's, or a rule's; null where they are not known. */
+export function bodyStatements(owner: Trigger | Routine | Rule, dialect: DialectId): Parsed<Statement[]> | null {
+  return cached(bodies, owner, () => {
+    const text = owner.object === "routine" ? owner.definition : owner.body;
+    if (text === null) return null;
+    const { statements } = readScript(text, { dialect });
+    if (owner.object === "rule") return { tree: statements.map((one) => one.tree), text };
+    const tree = statements[0]?.tree as Statement | undefined;
+    if (tree?.kind !== "create-routine") return null;
+    return tree.body === null ? null : { tree: members(tree), text };
+  });
+}
+
+function members(tree: CreateRoutineStatement): Statement[] {
+  return tree.body ?? [];
+}

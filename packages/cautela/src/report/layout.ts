@@ -1,0 +1,74 @@
+import { grouped } from "../hazards/wording.ts";
+import { inOneLine, visible } from "../text/visible.ts";
+
+/** What a piece of text is, so that a terminal can colour it. */
+export type Role = "stop" | "ask" | "note" | "clear" | "strong" | "dim" | "code";
+
+/** Paints a piece of text; the plain one leaves it as it is. */
+export type Ink = (role: Role, text: string) => string;
+
+export const plainInk: Ink = (_role, text) => text;
+
+/** Lines of text, wrapped to a width. */
+export class Page {
+  readonly width: number;
+  readonly ink: Ink;
+  readonly #lines: string[] = [];
+
+  constructor(width: number, ink: Ink) {
+    this.width = width;
+    this.ink = ink;
+  }
+
+  line(text = ""): void {
+    this.#lines.push(text);
+  }
+
+  /** One blank line, whatever stands before. */
+  gap(): void {
+    if (this.#lines.length > 0 && this.#lines[this.#lines.length - 1] !== "") this.line();
+  }
+
+  /** A paragraph behind a label; the lines that follow are indented as far. */
+  paragraph(label: string, text: string, role?: Role): void {
+    const indent = label.length;
+    const lines = wrap(inOneLine(text), this.width - indent);
+    lines.forEach((line, i) => {
+      const painted = role ? this.ink(role, line) : line;
+      this.line((i === 0 ? this.ink("dim", label) : " ".repeat(indent)) + painted);
+    });
+  }
+
+  text(): string {
+    return `${this.#lines.join("\n")}\n`;
+  }
+}
+
+export function wrap(text: string, width: number): string[] {
+  const lines: string[] = [];
+  let line = "";
+  for (const word of text.split(" ")) {
+    if (line !== "" && line.length + 1 + word.length > width) {
+      lines.push(line);
+      line = word;
+    } else line = line === "" ? word : `${line} ${word}`;
+  }
+  lines.push(line);
+  return lines;
+}
+
+/** A line across the page with a label in it. */
+export function rule(label: string, page: Page): string {
+  const left = "──";
+  return page.ink("dim", left + label + "─".repeat(Math.max(0, page.width - left.length - label.length)));
+}
+
+export function cut(line: string, width: number): string {
+  const text = visible(line);
+  return text.length > width ? `${text.slice(0, width - 1)}…` : text;
+}
+
+/** "3 statements", "1 statement". */
+export function counted(count: number, what: string, many = `${what}s`): string {
+  return `${grouped(count)} ${count === 1 ? what : many}`;
+}

@@ -1,0 +1,156 @@
+import type { Reach } from "../analysis/changes/reach.ts";
+import type { Write } from "../analysis/changes/write.ts";
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import type { Expectation } from "../analysis/script/expectations.ts";
+import type { Catalog, RelationObject } from "../catalog/catalog.ts";
+import type { Trigger } from "../catalog/model.ts";
+import type { JudgedChange, Weight } from "../hazards/hazard.ts";
+import type { Policy } from "../policy/policy.ts";
+import type { DialectId } from "../sql/dialects/dialect.ts";
+import type { Statement } from "../sql/nodes/tree.ts";
+import type { ReadStatement } from "../sql/reading/script.ts";
+import type { Region } from "../text/region.ts";
+
+/** The heaviest weight of a statement's or a script's findings. */
+export type Verdict = Weight | "clear";
+
+/** One statement of the review result. */
+export interface StatementReview extends Region {
+  index: number;
+  kind: string;
+  target: string | null;
+  verdict: Verdict;
+  reach: Reach | null;
+  writes: Write[];
+}
+
+/** One hazard found at one place. */
+export interface Finding extends Region {
+  hazard: string;
+  weight: Weight;
+  /** The index of the statement. */
+  statement: number;
+  message: string;
+  because: string[];
+  remedy: string;
+  /** The author's reason, where a comment in the script accepts the finding. */
+  accepted: string | null;
+}
+
+/** What could not be judged, and what is missing to judge it. */
+export interface Unchecked {
+  /** The first statement that this is said of. */
+  statement: number;
+  /** All of them: what is missing for the same reason is said once. */
+  statements: number[];
+  missing: string;
+  /** The hazards that were not decided. */
+  hazards: string[];
+}
+
+/** What was unchecked, with the place that a report shows. */
+export interface PlacedUnchecked extends Unchecked {
+  /** The lines on which the statements begin. */
+  lines: number[];
+}
+
+/** The review of one script, as in the JSON form. */
+export interface ScriptResult {
+  path: string;
+  dialect: DialectId;
+  verdict: Verdict;
+  statements: StatementReview[];
+  findings: Finding[];
+  unchecked: Unchecked[];
+}
+
+/** A statement with its own text, and what was found out about the rows that it changes. */
+export interface ChangeSource {
+  tree: Statement;
+  /** Its text; offsets of the tree count from `start`. */
+  text: string;
+  start: number;
+  changes: readonly JudgedChange[];
+  /** The table or view that an INSERT or MERGE writes. */
+  into: RelationObject | null;
+  /** The triggers of the tables that it writes, those in its ripples included. */
+  triggers: ReadonlyMap<RelationObject, readonly Trigger[]>;
+  expected: Expectation | null;
+  /** The index of the block, loop or branch inside which it runs; null where it stands by itself. */
+  inside: number | null;
+  /** What the author or the policy says about a copy that is kept elsewhere; null: nothing. */
+  elsewhere: string | null;
+  /** How often its batch is run: `GO 5`. */
+  repeat: number;
+}
+
+/** The review of one script with what is behind it. */
+export interface Review extends ScriptResult {
+  unchecked: PlacedUnchecked[];
+  /** Why this dialect, where it was guessed; empty where it was given. */
+  dialectReason: string;
+  /** How many statements were reviewed; those kept may be fewer, see `ReviewOptions.keep`. */
+  statementCount: number;
+  /** The source of each statement with a finding, from the beginning of its first line. */
+  excerpts: ReadonlyMap<number, string>;
+  /** The trees, in the order of `statements`. */
+  read: ReadStatement[];
+  /** What follows from the changes of a statement, by its index; those from which nothing follows are left out. */
+  ripples: ReadonlyMap<number, readonly FiredRipple[]>;
+  /** The text of each statement and its changes, by its index: what a rehearsal is written from. */
+  sources: ReadonlyMap<number, ChangeSource>;
+  policy: Policy;
+  /** What the database would hold after the script; null without a catalog. */
+  catalog: Catalog | null;
+  /** What the database holds before the script; null without a catalog. */
+  before: Catalog | null;
+}
+
+/** The whole result, version 1 of the format `cautela.review`. */
+export interface ReviewDocument {
+  format: "cautela.review";
+  version: 1;
+  verdict: Verdict;
+  scripts: ScriptResult[];
+}
+
+const ORDER: readonly Verdict[] = ["clear", "note", "ask", "stop"];
+
+/** The heavier of two verdicts. */
+export function heavier(a: Verdict, b: Verdict): Verdict {
+  return ORDER.indexOf(a) >= ORDER.indexOf(b) ? a : b;
+}
+
+/** Whether a verdict is at or above a threshold. */
+export function reaches(verdict: Verdict, threshold: Weight): boolean {
+  return ORDER.indexOf(verdict) >= ORDER.indexOf(threshold);
+}
+
+/** Findings of one place in the order in which they are read: the heaviest first. */
+export function heaviestFirst(findings: readonly Finding[]): Finding[] {
+  return [...findings].sort((a, b) => ORDER.indexOf(b.weight) - ORDER.indexOf(a.weight));
+}
+
+/** Puts reviews together as one document of the JSON format. */
+export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument {
+  return {
+    format: "cautela.review",
+    version: 1,
+    verdict: reviews.reduce<Verdict>((verdict, review) => heavier(verdict, review.verdict), "clear"),
+    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked }) => ({
+      path,
+      dialect,
+      verdict,
+      statements,
+      findings,
+      unchecked: unchecked.map(({ statement, statements, missing, hazards }) => ({
+        statement,
+        statements,
+        missing,
+        hazards,
+      })),
+    })),
+  };
+}
+
+export type { Write };

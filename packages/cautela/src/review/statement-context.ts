@@ -1,0 +1,168 @@
+import { insertReach } from "../analysis/changes/insert-reach.ts";
+import type { Reach } from "../analysis/changes/reach.ts";
+import type { Resolution } from "../analysis/names/resolution.ts";
+import { resolveStatement } from "../analysis/names/resolve.ts";
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { sessionState } from "../analysis/ripples/session.ts";
+import { mayRipple, statementRipples } from "../analysis/ripples/statement-ripples.ts";
+import { fingerprint, type History } from "../analysis/script/history.ts";
+import type { Timeline } from "../analysis/script/timeline.ts";
+import { type Found, foundIn } from "../analysis/statement/node-index.ts";
+import { relationTraits } from "../analysis/statement/table-traits.ts";
+import { Trait } from "../analysis/statement/traits.ts";
+import type { Catalog } from "../catalog/catalog.ts";
+import type { HazardContext, JudgedChange } from "../hazards/hazard.ts";
+import { oneLine } from "../hazards/wording.ts";
+import type { Policy } from "../policy/policy.ts";
+import type { Dialect, SessionState } from "../sql/dialects/dialect.ts";
+import type { Span, Statement } from "../sql/nodes/tree.ts";
+import type { ReadStatement } from "../sql/reading/script.ts";
+import type { LineMap } from "../text/lines.ts";
+import type { Region } from "../text/region.ts";
+
+/** Where the text of a statement lies. */
+export interface SourceView {
+  slice(start: number, end: number): string;
+  lines: Pick<LineMap, "at">;
+}
+
+/** What is the same for every statement of a script. */
+export interface ScriptContext {
+  dialect: Dialect;
+  catalog: Catalog | null;
+  policy: Policy;
+  history: History;
+  timeline: Timeline;
+}
+
+const NO_RIPPLES: readonly FiredRipple[] = [];
+
+/** What the hazards are given about one statement; names and nodes are gathered when the first one asks. */
+export class StatementContext implements HazardContext {
+  readonly dialect: Dialect;
+  readonly catalog: Catalog | null;
+  readonly policy: Policy;
+  readonly history: History;
+  readonly timeline: Timeline;
+  readonly statement: ReadStatement;
+  readonly tree: Statement;
+  readonly changes: readonly JudgedChange[];
+  readonly next: ReadStatement | null;
+  readonly inCode: boolean;
+  readonly at: { statement: number; region: Region };
+  readonly slice: (start: number, end: number) => string;
+  readonly #source: SourceView;
+  #names: Resolution | null | undefined = undefined;
+  #found: Found | null = null;
+  #ripples: readonly FiredRipple[] | null = null;
+  #text: number | null | undefined = undefined;
+  #show: ((node: Span) => string) | null = null;
+
+  constructor(
+    script: ScriptContext,
+    statement: ReadStatement,
+    source: SourceView,
+    next: ReadStatement | null,
+    inCode: boolean,
+    at: { statement: number; region: Region },
+    changes: readonly JudgedChange[],
+  ) {
+    this.dialect = script.dialect;
+    this.catalog = script.catalog;
+    this.policy = script.policy;
+    this.history = script.history;
+    this.timeline = script.timeline;
+    this.statement = statement;
+    this.tree = statement.tree;
+    this.changes = changes;
+    this.next = next;
+    this.inCode = inCode;
+    this.at = at;
+    this.slice = source.slice;
+    this.#source = source;
+  }
+
+  get names(): Resolution | null {
+    if (this.#names === undefined)
+      this.#names = this.catalog ? resolveStatement(this.tree, this.catalog, this.dialect) : null;
+    return this.#names;
+  }
+
+  #insertReach: Reach | null | undefined = undefined;
+
+  get insertReach(): Reach | null {
+    if (this.#insertReach === undefined) this.#insertReach = insertReach(this.tree, this.catalog, this.dialect);
+    return this.#insertReach;
+  }
+
+  get text(): number | null {
+    if (this.#text === undefined) {
+      const { start, end } = this.statement;
+      this.#text = end - start > 2000 ? null : fingerprint(this.slice(start, end));
+    }
+    return this.#text;
+  }
+
+  get found(): Found {
+    this.#found ??= foundIn(this.tree);
+    return this.#found;
+  }
+
+  /** What the statement holds, see `Trait`. */
+  get traits(): number {
+    const { names } = this;
+    let traits = this.found.traits;
+    if (this.changes.length > 0) traits |= Trait.change;
+    if (this.ripples.length > 0) traits |= Trait.ripple;
+    if (names && this.catalog) traits |= relationTraits(names, this.tree, this.catalog);
+    if (names && (names.open.length > 0 || names.missing.length > 0)) traits |= Trait.openName;
+    if (this.statement.comments.length > 0) traits |= Trait.comment;
+    return traits;
+  }
+
+  get session(): SessionState {
+    return sessionState(this.dialect, (name) => this.history.setting(name), this.policy);
+  }
+
+  get ripples(): readonly FiredRipple[] {
+    this.#ripples ??=
+      this.catalog && mayRipple(this.tree)
+        ? statementRipples(
+            this.tree,
+            this.changes,
+            this.catalog,
+            this.dialect,
+            () => this.session,
+            () => this.found,
+          )
+        : NO_RIPPLES;
+    return this.#ripples;
+  }
+
+  // Hazards take these apart from the context, so they are bound to it; most statements are asked for none.
+
+  get show(): (node: Span) => string {
+    this.#show ??= ({ start, end }) => oneLine(this.#source.slice(start, Math.min(end, start + 400)));
+    return this.#show;
+  }
+
+  get region(): (span: Span) => Region {
+    return ({ start, end }) => {
+      const from = this.#source.lines.at(start);
+      const to = this.#source.lines.at(end);
+      return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
+    };
+  }
+
+  get line(): (offset: number) => number {
+    return (offset) => this.#source.lines.at(offset).line;
+  }
+
+  get comments(): () => string {
+    return () =>
+      this.statement.comments
+        .map(({ start, end }) => this.#source.slice(start, end))
+        .filter((text) => !/cautela\s*:/i.test(text))
+        .join("\n");
+  }
+}

@@ -1,0 +1,43 @@
+import { validate as validateCatalog } from "./catalog.ts";
+import { validate as validateDictionary } from "./dictionary.ts";
+import { validate as validatePolicy } from "./policy.ts";
+
+interface Validate {
+  (value: unknown): boolean;
+  errors?: { instancePath: string; keyword: string; message?: string; params: Record<string, unknown> }[] | null;
+}
+
+const VALIDATORS: Record<"catalog" | "policy" | "dictionary", Validate> = {
+  catalog: validateCatalog,
+  policy: validatePolicy,
+  dictionary: validateDictionary,
+};
+
+/**
+ * What is wrong with data by its published JSON Schema, with its place; null: nothing.
+ *
+ * @example
+ * schemaProblem("policy", { tables: { a: "big" } }) // "tables.a: must be one of business, log, scratch"
+ */
+export function schemaProblem(schema: keyof typeof VALIDATORS, value: unknown): string | null {
+  const validate = VALIDATORS[schema];
+  if (validate(value)) return null;
+  const error = validate.errors?.[0];
+  if (!error) return "it does not fit its schema";
+  const place = error.instancePath
+    .split("/")
+    .slice(1)
+    .map((part) => part.replaceAll("~1", "/").replaceAll("~0", "~"))
+    .reduce(
+      (path, part) => (/^\d+$/.test(part) ? `${path}[${Number(part) + 1}]` : path === "" ? part : `${path}.${part}`),
+      "",
+    );
+  return `${place === "" ? "" : `${place}: `}${said(error)}`;
+}
+
+function said({ keyword, message, params }: NonNullable<Validate["errors"]>[number]): string {
+  if (keyword === "enum" && Array.isArray(params.allowedValues))
+    return `must be one of ${params.allowedValues.join(", ")}`;
+  if (keyword === "additionalProperties") return `${String(params.additionalProperty)} is not known here`;
+  return message ?? "it does not fit its schema";
+}

@@ -1,153 +1,37 @@
-import type { DialectId } from "../sql/dialects/dialect.ts";
+import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { TypeName } from "../sql/nodes/tree.ts";
 import type { Column } from "./model.ts";
 
 // The one name of each type, so that `int4`, `int` and `integer` compare as what they are.
 
-const POSTGRESQL: Record<string, string> = {
-  int: "integer",
-  int4: "integer",
-  int8: "bigint",
-  int2: "smallint",
-  bool: "boolean",
-  varchar: "character varying",
-  char: "character",
-  bpchar: "character",
-  decimal: "numeric",
-  dec: "numeric",
-  float8: "double precision",
-  float: "double precision",
-  double: "double precision",
-  float4: "real",
-  timestamptz: "timestamp with time zone",
-  "timestamp without time zone": "timestamp",
-  "time without time zone": "time",
-  timetz: "time with time zone",
-  "national character varying": "character varying",
-  "national character": "character",
-  varbit: "bit varying",
-  serial: "integer",
-  serial4: "integer",
-  bigserial: "bigint",
-  serial8: "bigint",
-  smallserial: "smallint",
-  serial2: "smallint",
-};
-
-const MYSQL: Record<string, string> = {
-  integer: "int",
-  int4: "int",
-  int8: "bigint",
-  int2: "smallint",
-  int1: "tinyint",
-  int3: "mediumint",
-  middleint: "mediumint",
-  numeric: "decimal",
-  dec: "decimal",
-  fixed: "decimal",
-  number: "decimal",
-  bool: "tinyint",
-  boolean: "tinyint",
-  character: "char",
-  "character varying": "varchar",
-  "char varying": "varchar",
-  varchar2: "varchar",
-  "national varchar": "varchar",
-  "national char": "char",
-  nchar: "char",
-  nvarchar: "varchar",
-  "double precision": "double",
-  real: "double",
-  float8: "double",
-  float4: "float",
-  long: "mediumtext",
-  "long varchar": "mediumtext",
-  serial: "bigint unsigned",
-  json: "longtext",
-};
-
-const TSQL: Record<string, string> = {
-  integer: "int",
-  dec: "decimal",
-  numeric: "decimal",
-  character: "char",
-  "character varying": "varchar",
-  "national character varying": "nvarchar",
-  "national char varying": "nvarchar",
-  "national character": "nchar",
-  "double precision": "float",
-  rowversion: "timestamp",
-};
-
-const PLSQL: Record<string, string> = {
-  integer: "number",
-  int: "number",
-  smallint: "number",
-  decimal: "number",
-  dec: "number",
-  numeric: "number",
-  varchar: "varchar2",
-  "character varying": "varchar2",
-  character: "char",
-  "double precision": "float",
-  real: "float",
-};
-
-const JET: Record<string, string> = {
-  integer: "long",
-  int: "long",
-  autoincrement: "counter",
-  varchar: "text",
-  char: "text",
-  string: "text",
-  longtext: "memo",
-  bit: "yesno",
-  boolean: "yesno",
-  date: "datetime",
-  time: "datetime",
-  timestamp: "datetime",
-  money: "currency",
-  float: "double",
-  number: "double",
-  real: "single",
-};
-
-const NAMES: Partial<Record<DialectId, Record<string, string>>> = {
-  postgresql: POSTGRESQL,
-  mysql: { ...MYSQL, json: "json" },
-  mariadb: MYSQL,
-  tsql: TSQL,
-  plsql: PLSQL,
-  jet: JET,
-};
-
 /** Types of mysql whose argument is a display width and says nothing about the values. */
 const WIDTHS = new Set(["int", "bigint", "smallint", "tinyint", "mediumint", "year"]);
 
 /** The type of a column as the catalog keeps it. */
-export function columnType(type: TypeName | null, dialect: DialectId): Pick<Column, "type" | "typeArgs" | "array"> {
+export function columnType(type: TypeName | null, dialect: Dialect): Pick<Column, "type" | "typeArgs" | "array"> {
   if (type === null) return { type: "", typeArgs: [], array: false };
   let name = type.name.replace(/^pg_catalog\./, "");
   let args: readonly string[] = type.args;
   if (/\bwith time zone\b/i.test(type.modifiers) && !name.includes("with time zone")) name += " with time zone";
-  const known = NAMES[dialect]?.[name] ?? name;
-  if ((dialect === "mysql" || dialect === "mariadb") && (WIDTHS.has(known) || /^(?:bool|boolean)$/.test(name)))
-    args = [];
-  if (dialect === "mariadb" && name === "json") args = [];
+  const known = dialect.engine.typeNames[name] ?? name;
+  if (dialect.engine.dropsWidths && (WIDTHS.has(known) || /^(?:bool|boolean)$/.test(name))) args = [];
+  if (dialect.engine.jsonIsText && name === "json") args = [];
   const unsigned = /\bunsigned\b/i.test(type.modifiers) && !known.includes("unsigned") ? `${known} unsigned` : known;
   // numeric(10) is numeric(10,0); a character without a length is one character.
   if ((known === "numeric" || known === "decimal") && args.length === 1) args = [args[0], "0"];
-  if (known === "decimal" && args.length === 0 && dialect !== "postgresql")
-    args = dialect === "tsql" ? ["18", "0"] : ["10", "0"];
+  if (known === "decimal" && args.length === 0 && dialect.engine.decimalDefault) args = dialect.engine.decimalDefault;
   if ((known === "character" || known === "char") && args.length === 0) args = ["1"];
-  if (/^(?:text|tinytext|mediumtext|longtext|blob|tinyblob|mediumblob|longblob)$/.test(known) && dialect !== "jet")
+  if (
+    /^(?:text|tinytext|mediumtext|longtext|blob|tinyblob|mediumblob|longblob)$/.test(known) &&
+    !dialect.engine.textLengths
+  )
     args = [];
   return { type: unsigned, typeArgs: args, array: type.array };
 }
 
 /** Whether a serial type of postgresql stands here: a column with a default and NOT NULL. */
-export function isSerial(type: TypeName | null, dialect: DialectId): boolean {
-  return dialect === "postgresql" && type !== null && /^(?:big|small)?serial[248]?$/.test(type.name);
+export function isSerial(type: TypeName | null, dialect: Dialect): boolean {
+  return dialect.engine.serialTypes && type !== null && /^(?:big|small)?serial[248]?$/.test(type.name);
 }
 
 /** What kind of values a type holds, as far as comparing them goes. */
@@ -181,10 +65,10 @@ const KINDS: readonly [RegExp, ValueKind][] = [
   [/binary|blob|bytea|raw|image/, "binary"],
 ];
 
-const kinds = new Map<DialectId, Map<string, ValueKind>>();
+const kinds = new Map<Dialect, Map<string, ValueKind>>();
 
 /** The kind of values that a column holds; `other` where the type says nothing that matters here. */
-export function valueKind({ type, array }: Pick<Column, "type" | "array">, dialect: DialectId): ValueKind {
+export function valueKind({ type, array }: Pick<Column, "type" | "array">, dialect: Dialect): ValueKind {
   if (array) return "other";
   let known = kinds.get(dialect);
   if (!known) {
@@ -200,10 +84,10 @@ export function valueKind({ type, array }: Pick<Column, "type" | "array">, diale
   return kind;
 }
 
-function kindOf(type: string, dialect: DialectId): ValueKind {
+function kindOf(type: string, dialect: Dialect): ValueKind {
   // A DATE of Oracle holds a time as well.
-  if (dialect === "plsql" && type === "date") return "timestamp";
-  if (dialect === "sqlite") return sqliteKind(type);
+  if (dialect.engine.dateHasTime && type === "date") return "timestamp";
+  if (dialect.engine.affinities) return sqliteKind(type);
   for (const [pattern, kind] of KINDS) if (pattern.test(type)) return kind;
   return "other";
 }
@@ -222,20 +106,20 @@ function sqliteKind(type: string): ValueKind {
 }
 
 /** How many characters a text column takes; null where there is no bound. */
-export function textLimit(column: Pick<Column, "type" | "typeArgs">, dialect: DialectId): number | null {
+export function textLimit(column: Pick<Column, "type" | "typeArgs">, dialect: Dialect): number | null {
   // sqlite takes any length whatever is declared.
-  if (dialect === "sqlite" || !/char|^text$|^varchar2$/.test(column.type)) return null;
+  if (dialect.engine.affinities || !/char|^text$|^varchar2$/.test(column.type)) return null;
   const length = Number.parseInt(column.typeArgs[0] ?? "", 10);
-  if (Number.isNaN(length)) return dialect === "jet" && column.type === "text" ? 255 : null;
+  if (Number.isNaN(length)) return column.type === "text" ? dialect.engine.defaultTextLength : null;
   return length;
 }
 
 /** The digits before and behind the point that a decimal column takes; null where there is no bound. */
 export function decimalLimit(
   column: Pick<Column, "type" | "typeArgs">,
-  dialect: DialectId,
+  dialect: Dialect,
 ): { whole: number; scale: number } | null {
-  if (dialect === "sqlite" || !/^(?:numeric|decimal|number)/.test(column.type)) return null;
+  if (dialect.engine.affinities || !/^(?:numeric|decimal|number)/.test(column.type)) return null;
   const precision = Number.parseInt(column.typeArgs[0] ?? "", 10);
   if (Number.isNaN(precision)) return null;
   const scale = Number.parseInt(column.typeArgs[1] ?? "0", 10);
@@ -243,8 +127,8 @@ export function decimalLimit(
 }
 
 /** The smallest and the largest whole number of an integer type; null where there is no bound. */
-export function integerLimit(column: Pick<Column, "type">, dialect: DialectId): { low: number; high: number } | null {
-  if (dialect === "sqlite" || dialect === "plsql") return null;
+export function integerLimit(column: Pick<Column, "type">, dialect: Dialect): { low: number; high: number } | null {
+  if (!dialect.engine.boundedIntegers) return null;
   const unsigned = column.type.endsWith(" unsigned");
   const name = column.type.replace(" unsigned", "");
   const bits: Record<string, number> = {
@@ -260,6 +144,6 @@ export function integerLimit(column: Pick<Column, "type">, dialect: DialectId): 
   };
   const size = bits[name];
   if (size === undefined) return null;
-  if (unsigned || ((dialect === "tsql" || dialect === "jet") && size === 8)) return { low: 0, high: 2 ** size - 1 };
+  if (unsigned || (dialect.engine.unsignedTinyint && size === 8)) return { low: 0, high: 2 ** size - 1 };
   return { low: -(2 ** (size - 1)), high: 2 ** (size - 1) - 1 };
 }

@@ -95,7 +95,7 @@ export function record(context: HazardContext, history: History, at: { statement
           history.added.add(
             `${context.timeline.keyOf(tree.name, context.catalog).key}\u0000${foldName(action.column.name, dialect)}`,
           );
-      if (dialect.id !== "sqlite")
+      if (!dialect.engine.renameChecksViews)
         for (const action of tree.actions) if (action.what === "rename") history.mend(keyOf(action.to, context));
       break;
     case "rename":

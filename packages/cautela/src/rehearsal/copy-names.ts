@@ -3,17 +3,6 @@ import type { Table } from "../catalog/model.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
 
-/** Characters that a name may have; Oracle before 12.2 ends at 30, and nobody is told here which server it is. */
-const LONGEST: Record<Dialect["id"], number> = {
-  postgresql: 63,
-  mysql: 64,
-  mariadb: 64,
-  sqlite: 128,
-  tsql: 116,
-  plsql: 30,
-  jet: 64,
-};
-
 /** Gives out names for copies: by the policy's pattern, each only once, and none that is there already. */
 export class CopyNames {
   readonly #pattern: string;
@@ -26,7 +15,7 @@ export class CopyNames {
   constructor(policy: Policy, date: string, dialect: Dialect, catalog: Catalog | null) {
     this.#pattern = policy.backup?.name ?? "{table}_before_{date}";
     this.#date = date;
-    this.#longest = LONGEST[dialect.id];
+    this.#longest = dialect.engine.longestName;
     for (const table of catalog?.tables() ?? []) this.taken(table.name);
     for (const view of catalog?.objects("view") ?? []) this.taken(view.name);
   }

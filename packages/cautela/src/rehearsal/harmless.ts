@@ -4,7 +4,7 @@ import type { Table, View } from "../catalog/model.ts";
 import { foldName, writtenName } from "../catalog/names.ts";
 import { viewQuery } from "../catalog/parsed-code.ts";
 import type { Dialect } from "../sql/dialects/dialect.ts";
-import { partialFunctions } from "../sql/dialects/functions.ts";
+import { hasFunction, partialFunctions } from "../sql/dialects/functions.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { ColumnRef, Name, Node, TypeName } from "../sql/nodes/tree.ts";
 import { walk } from "../sql/nodes/visitor.ts";
@@ -201,7 +201,7 @@ class Inspection {
         : `${writtenName(name)} may write`;
     const own = parts.length === 1 || /^(?:pg_catalog|sys|standard|dbms_lob)$/i.test(parts[parts.length - 2].text);
     // A function of another database may have the name of a built-in one, and so may one in a dialect that has no such.
-    const has = partialFunctions.get(last)?.ids.includes(this.#dialect.id) ?? true;
+    const has = hasFunction(partialFunctions.get(last), this.#dialect);
     return own && has && BUILT_IN.has(last) ? null : `what ${writtenName(name)} does is not known`;
   }
 

@@ -249,7 +249,7 @@ export class ReviewSession {
     const outer = this.#count;
     this.#one(statement, source, next, false, null);
     if (!runsOthers(statement.tree)) return;
-    const inCode = statement.tree.kind !== "dynamic" && this.#dialect !== "tsql";
+    const inCode = statement.tree.kind !== "dynamic" && !dialects[this.#dialect].syntax.controlFlow;
     for (const tree of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };

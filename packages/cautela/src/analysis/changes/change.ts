@@ -89,7 +89,8 @@ function updates(statement: UpdateStatement, catalog: Catalog | null, dialect: D
   const written = flatSources(statement.target);
   // T-SQL: the target named again in FROM is the same table, by its alias or by its name.
   const first = written[0];
-  const again = dialect.id === "tsql" && first?.kind === "table" ? sameSource(first, statement.from, names) : null;
+  const again =
+    dialect.engine.targetThroughFrom && first?.kind === "table" ? sameSource(first, statement.from, names) : null;
   const sources = again ? statement.from : both(statement.target, statement.from);
   const scope = names.scope(sources, null);
   const targets = again ? [again] : written.length === 1 ? [first] : assignedSources(statement, scope, names, written);

@@ -6,7 +6,7 @@ export function mustBeGiven(column: Column, table: Table, dialect: Dialect): boo
   if (!column.required || column.default !== null || column.generated || column.identity) return false;
   // The row's number (sqlite), the counter of a Jet file.
   const key = table.primaryKey?.columns;
-  if (dialect.id === "sqlite" && column.type === "integer" && key?.length === 1 && key[0] === column.name) return false;
-  if (column.type === "counter" || (dialect.id === "tsql" && column.type === "timestamp")) return false;
-  return !(dialect.grammar.pipesAreOr && column.type === "timestamp");
+  if (dialect.engine.rowidKey && column.type === "integer" && key?.length === 1 && key[0] === column.name) return false;
+  if (column.type === "counter" || (dialect.engine.rowversion && column.type === "timestamp")) return false;
+  return !(dialect.engine.stampsTimestamps && column.type === "timestamp");
 }

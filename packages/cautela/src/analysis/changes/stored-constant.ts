@@ -2,7 +2,7 @@ import type { Catalog } from "../../catalog/catalog.ts";
 import { enumeration } from "../../catalog/enumeration.ts";
 import type { Column } from "../../catalog/model.ts";
 import { valueKind } from "../../catalog/types.ts";
-import type { DialectId } from "../../sql/dialects/dialect.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 
 /** What becomes of a constant that is written into a column. */
@@ -21,13 +21,6 @@ const NUMBER = /^\s*[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?\s*$/i;
 const WHOLE = /^\s*[-+]?\d+\s*$/;
 /** Texts without a digit that are dates or numbers all the same (postgresql). */
 const WORDS = /^\s*(?:[-+]?infinity|[-+]?inf|nan|epoch|now|today|tomorrow|yesterday|allballs)\s*$/i;
-/** Texts that may be numbers although they do not look like one; where nothing is said, those with a digit. */
-const READABLE: Partial<Record<DialectId, RegExp>> = {
-  postgresql: /^\s*(?:[-+]?infinity|[-+]?inf|nan|[-+]?0[xob][\da-f_]+|[-+]?[\d_.]+)\s*$/i,
-  // A number at the beginning is taken, with a warning or an error (mysql.com, "Type Conversion").
-  mysql: /^\s*[-+]?\.?\d/,
-  mariadb: /^\s*[-+]?\.?\d/,
-};
 /** Prefixes of true, false, yes, no; on, off, 1, 0 (postgresql, "Boolean Type"). */
 const BOOLEAN = /^\s*(?:t|tr|tru|true|f|fa|fal|fals|false|y|ye|yes|n|no|on|of|off|1|0)\s*$/i;
 
@@ -43,12 +36,12 @@ export function storedConstant(
   value: ConstantValue,
   column: Column,
   catalog: Catalog | null,
-  dialect: DialectId,
+  dialect: Dialect,
 ): StoredConstant {
   if (value.type === "null") return { kind: "kept", value };
   // Amounts have signs and separators of the session's, strings of bits are no truth (postgresql).
   if (column.array || /^(?:money|smallmoney|bit varying|varbit)$/.test(column.type)) return UNKNOWN;
-  if (dialect === "postgresql" && column.type === "bit") return UNKNOWN;
+  if (dialect.engine.bitStrings && column.type === "bit") return UNKNOWN;
   const kind = valueKind(column, dialect);
   const list = catalog && enumeration(column, catalog);
   if (list) {
@@ -65,14 +58,14 @@ export function storedConstant(
     case "text":
       return asText(value, column);
     case "boolean":
-      if (dialect !== "postgresql" || value.type === "boolean") return { kind: "kept", value };
+      if (!dialect.engine.strictBooleans || value.type === "boolean") return { kind: "kept", value };
       if (value.type === "number") return unlike(value, column);
       return BOOLEAN.test(value.value) ? UNKNOWN : refused(column, `'${value.value}' is neither true nor false`);
     case "date":
     case "time":
     case "timestamp":
       if (value.type === "string") return asMoment(value.value, column, dialect);
-      return dialect === "postgresql" || dialect === "plsql" ? unlike(value, column) : UNKNOWN;
+      return dialect.engine.strictDates ? unlike(value, column) : UNKNOWN;
     default:
       return UNKNOWN;
   }
@@ -89,12 +82,12 @@ function unlike(value: ConstantValue, column: Column): StoredConstant {
   );
 }
 
-function asNumber(value: ConstantValue, column: Column, whole: boolean, dialect: DialectId): StoredConstant {
+function asNumber(value: ConstantValue, column: Column, whole: boolean, dialect: Dialect): StoredConstant {
   if (value.type === "number") {
-    if (!whole || Number.isInteger(value.value) || dialect === "sqlite") return { kind: "kept", value };
+    if (!whole || Number.isInteger(value.value) || dialect.engine.affinities) return { kind: "kept", value };
     // Engines round to the nearest whole number, the middle away from zero; T-SQL cuts off.
     const size = Math.abs(value.value);
-    const rounded = dialect === "tsql" ? Math.trunc(size) : Math.round(size);
+    const rounded = dialect.engine.truncatesNumbers ? Math.trunc(size) : Math.round(size);
     return { kind: "kept", value: { type: "number", value: Math.sign(value.value) * rounded } };
   }
   if (value.type !== "string") return UNKNOWN;
@@ -102,12 +95,12 @@ function asNumber(value: ConstantValue, column: Column, whole: boolean, dialect:
   const plain = whole ? WHOLE : NUMBER;
   if (plain.test(text)) return { kind: "kept", value: { type: "number", value: Number(text) } };
   // The column takes what it is given, as a text (sqlite.org/datatype3.html, 3).
-  if (dialect === "sqlite") return NUMBER.test(text) ? UNKNOWN : { kind: "kept", value };
+  if (dialect.engine.affinities) return NUMBER.test(text) ? UNKNOWN : { kind: "kept", value };
   if (text.trim() === "") {
-    if (dialect === "tsql" || dialect === "plsql") return UNKNOWN;
+    if (dialect.engine.emptyTextReads) return UNKNOWN;
     return refused(column, "an empty text is no number");
   }
-  if (/^\s*[-+]?(?:nan|inf|infinity)\s*$/i.test(text) || (READABLE[dialect]?.test(text) ?? /\d/.test(text)))
+  if (/^\s*[-+]?(?:nan|inf|infinity)\s*$/i.test(text) || (dialect.engine.numberForms?.test(text) ?? /\d/.test(text)))
     return UNKNOWN;
   return refused(column, `'${text}' is no ${whole && NUMBER.test(text) ? "whole number" : "number"}`);
 }
@@ -120,10 +113,10 @@ function asText(value: ConstantValue, column: Column): StoredConstant {
   return { kind: "kept", value: { type: "string", value: String(value.value) } };
 }
 
-function asMoment(text: string, column: Column, dialect: DialectId): StoredConstant {
-  if (dialect === "sqlite" || /\d/.test(text)) return UNKNOWN;
-  if (text.trim() === "" && (dialect === "plsql" || dialect === "tsql")) return UNKNOWN;
-  if (dialect === "postgresql" && WORDS.test(text)) return UNKNOWN;
+function asMoment(text: string, column: Column, dialect: Dialect): StoredConstant {
+  if (dialect.engine.affinities || /\d/.test(text)) return UNKNOWN;
+  if (text.trim() === "" && dialect.engine.emptyTextReads) return UNKNOWN;
+  if (dialect.engine.dateWords && WORDS.test(text)) return UNKNOWN;
   // Names of months stand in dates of some settings, but never without a number.
   return refused(column, text.trim() === "" ? "an empty text is no date" : `'${text}' is no date`);
 }

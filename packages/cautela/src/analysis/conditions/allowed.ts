@@ -2,7 +2,8 @@ import type { Catalog } from "../../catalog/catalog.ts";
 import { enumeration } from "../../catalog/enumeration.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import { conditionTree } from "../../catalog/parsed-code.ts";
-import type { DialectId } from "../../sql/dialects/dialect.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { dialects } from "../../sql/dialects/index.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { storedConstant } from "../changes/stored-constant.ts";
@@ -11,12 +12,13 @@ import { constant, plainColumn } from "./truth.ts";
 
 /** Why a constant may not stand in a column: what is allowed, in words, or null when it may. */
 export function refusal(given: ConstantValue, column: Column, table: Table, catalog: Catalog): string | null {
-  const stored = storedConstant(given, column, catalog, catalog.dialect);
+  const dialect = dialects[catalog.dialect];
+  const stored = storedConstant(given, column, catalog, dialect);
   // What does not become a value of the column is another hazard's affair.
   if (stored.kind !== "kept" || stored.value.type === "null") return null;
   const { value } = stored;
   const list = enumeration(column, catalog);
-  if (list && value.type === "string" && !list.some((one) => same(one, value.value, catalog.dialect))) {
+  if (list && value.type === "string" && !list.some((one) => same(one, value.value, dialect))) {
     return `\`${column.name}\` takes ${list.map((one) => `'${one}'`).join(", ")}`;
   }
   for (const check of table.checks) {
@@ -24,7 +26,7 @@ export function refusal(given: ConstantValue, column: Column, table: Table, cata
     const parsed = conditionTree(check, catalog.dialect);
     if (!parsed) continue;
     for (const part of conjuncts(parsed.tree)) {
-      const broken = breaks(part, column.name, value, catalog.dialect);
+      const broken = breaks(part, column.name, value, dialect);
       if (broken)
         return `CHECK ${check.name ? `\`${check.name}\` ` : ""}says ${parsed.text.slice(part.start, part.end)}`;
     }
@@ -32,18 +34,18 @@ export function refusal(given: ConstantValue, column: Column, table: Table, cata
   return null;
 }
 
-function same(a: string, b: string, dialect: DialectId): boolean {
+function same(a: string, b: string, dialect: Dialect): boolean {
   // Enumerations of mysql compare without regard to case.
-  return dialect === "postgresql" ? a === b : a.toLowerCase() === b.toLowerCase();
+  return dialect.engine.exactEnumerations ? a === b : a.toLowerCase() === b.toLowerCase();
 }
 
 /** Whether one part of a CHECK is false for a constant in a column. */
-function breaks(part: Expr, column: string, value: ConstantValue, dialect: DialectId): boolean {
+function breaks(part: Expr, column: string, value: ConstantValue, dialect: Dialect): boolean {
   const speaks = (expr: Expr): boolean => {
     const ref = expr.kind === "cast" ? plainColumn(expr.operand) : plainColumn(expr);
     return ref !== null && ref.path[ref.path.length - 1].text.toLowerCase() === column.toLowerCase();
   };
-  const loose = dialect !== "postgresql" && dialect !== "sqlite" && dialect !== "plsql";
+  const loose = dialect.engine.looseText;
   const equal = (one: ConstantValue): boolean =>
     sameValue(one, value) ||
     (loose &&
@@ -51,7 +53,7 @@ function breaks(part: Expr, column: string, value: ConstantValue, dialect: Diale
       value.type === "string" &&
       one.value.toLowerCase() === value.value.toLowerCase());
   // A text that is kept in a column of numbers is greater than any number (sqlite.org/datatype3.html, 4.1).
-  const above = dialect === "sqlite" && value.type === "string";
+  const above = dialect.engine.affinities && value.type === "string";
   switch (part.kind) {
     case "in": {
       if (part.negated || !part.items || !speaks(part.operand)) return false;

@@ -15,8 +15,8 @@ export function isEnginesOwn(source: TableSource, dialect: Dialect): boolean {
   if (last.startsWith("#") || last.startsWith("@")) return true;
   if (parts.length > 1 && SYSTEM_SCHEMAS.test(parts[parts.length - 2].text)) return true;
   // Another database or server (tsql), which the catalog does not speak of.
-  if (dialect.id === "tsql" && parts.length > 2) return true;
-  if (/^(?:user|all)_/i.test(last) && dialect.id !== "plsql") return false;
+  if (dialect.engine.threePartNames && parts.length > 2) return true;
+  if (/^(?:user|all)_/i.test(last) && !dialect.engine.dictionaryViews) return false;
   return SYSTEM_TABLES.test(last);
 }
 

@@ -4,26 +4,6 @@ import type { Expr } from "../../sql/nodes/tree.ts";
 // Names in statements that are no columns of any table: what every row has, functions without parentheses, words
 // that stand where arguments stand.
 
-const PSEUDO: Partial<Record<string, ReadonlySet<string>>> = {
-  sqlite: new Set(["rowid", "oid", "_rowid_"]),
-  postgresql: new Set(["ctid", "xmin", "xmax", "cmin", "cmax", "tableoid", "oid"]),
-  plsql: new Set(
-    "ROWNUM ROWID LEVEL SYSDATE SYSTIMESTAMP USER UID ORA_ROWSCN CONNECT_BY_ISLEAF CONNECT_BY_ISCYCLE NEXTVAL CURRVAL COLUMN_VALUE OBJECT_VALUE SQLCODE SQLERRM SESSIONTIMEZONE DBTIMEZONE CURRENT_DATE CURRENT_TIMESTAMP LOCALTIMESTAMP VERSIONS_STARTSCN VERSIONS_ENDSCN VERSIONS_OPERATION TRUE FALSE".split(
-      " ",
-    ),
-  ),
-  tsql: new Set([
-    "$action",
-    "$identity",
-    "$rowguid",
-    "current_timestamp",
-    "current_user",
-    "session_user",
-    "system_user",
-    "user",
-  ]),
-};
-
 const BARE_FUNCTIONS = new Set(
   "current_date current_time current_timestamp current_user current_role current_schema current_catalog localtime localtimestamp session_user system_user".split(
     " ",
@@ -32,22 +12,16 @@ const BARE_FUNCTIONS = new Set(
 
 /** Names that every row has, or that are functions without parentheses. */
 export function isPseudoColumn(name: string, dialect: Dialect): boolean {
-  if (PSEUDO[dialect.id]?.has(name)) return true;
-  return BARE_FUNCTIONS.has(name) || (dialect.id === "plsql" && BARE_FUNCTIONS.has(name.toLowerCase()));
+  if (dialect.engine.pseudoColumns.has(name) || BARE_FUNCTIONS.has(name)) return true;
+  return dialect.grammar.fold === "upper" && BARE_FUNCTIONS.has(name.toLowerCase());
 }
 
 /** Arguments that are words and no columns: the unit of DATEADD, the type of CONVERT. */
 export function wordArguments(call: Extract<Expr, { kind: "call" }>, dialect: Dialect): readonly Expr[] {
   const name = call.name.parts[call.name.parts.length - 1].text.toLowerCase();
-  if (dialect.id === "tsql") {
-    if (/^(?:dateadd|datediff|datediff_big|datepart|datename|datetrunc|date_bucket|convert|try_convert)$/.test(name))
-      return call.args.slice(0, 1);
-    return [];
-  }
-  if (dialect.grammar.pipesAreOr) {
-    if (/^(?:timestampadd|timestampdiff|get_format)$/.test(name)) return call.args.slice(0, 1);
-    if (name === "convert") return call.args.slice(1);
-  }
+  const { unitFirst, typeLast } = dialect.engine;
+  if (unitFirst?.test(name)) return call.args.slice(0, 1);
+  if (typeLast?.test(name)) return call.args.slice(1);
   if (name === "extract" || name === "overlay" || name === "normalize")
     return call.args.filter(
       (one) =>

@@ -191,7 +191,7 @@ class Resolver {
   /** T-SQL: the target named again in FROM, by its alias or its name, is one relation and not two. */
   #namedAgain(target: readonly Source[], from: readonly Source[]): boolean {
     const first = target[0];
-    if (this.#dialect.id !== "tsql" || first?.kind !== "table") return false;
+    if (!this.#dialect.engine.targetThroughFrom || first?.kind !== "table") return false;
     const wanted = this.#fold(first.name.parts[first.name.parts.length - 1]);
     for (const source of flatSources(from)) {
       if ("alias" in source && source.alias && this.#fold(source.alias) === wanted) return true;
@@ -264,13 +264,13 @@ class Resolver {
     const scope = this.#scope(node, node.from, outer);
     this.#sources(node.from, scope);
     const aliases = this.#selectAliases(node);
-    const { id, grammar } = this.#dialect;
-    const everywhere = id === "sqlite" || id === "jet";
+    const { engine } = this.#dialect;
+    const everywhere = engine.aliasesEverywhere;
     // Where the select list names nothing, all clauses see the same.
     const aliased: ResolvedScope = aliases.size > 0 ? { ...scope, aliases } : scope;
-    const grouped = everywhere || grammar.pipesAreOr || id === "postgresql" ? aliased : scope;
-    const named = everywhere || grammar.pipesAreOr ? aliased : scope;
-    for (const item of node.items) this.#expr(item.expr, id === "jet" ? named : scope);
+    const grouped = everywhere || engine.aliasesInGroup ? aliased : scope;
+    const named = everywhere || engine.aliasesInHaving ? aliased : scope;
+    for (const item of node.items) this.#expr(item.expr, engine.aliasesInList ? named : scope);
     for (const one of node.distinctOn ?? []) this.#expr(one, grouped);
     this.#expr(node.where, everywhere ? named : scope);
     for (const one of node.groupBy) this.#expr(one, grouped);
@@ -462,8 +462,7 @@ class Resolver {
           break;
         case "derived": {
           // Only LATERAL and APPLY see what stands beside them.
-          const sees =
-            source.lateral || this.#dialect.id === "tsql" || this.#dialect.id === "plsql" ? scope : scope.outer;
+          const sees = source.lateral || this.#dialect.engine.lateralFunctions ? scope : scope.outer;
           if (source.query.kind === "query") this.query(source.query, sees);
           else this.statement(source.query, sees);
           break;
@@ -481,16 +480,16 @@ class Resolver {
 
   /** Where SET takes its columns from the target alone, whatever FROM offers beside it (postgresql, sqlite). */
   #targetOnly(node: UpdateStatement | DeleteStatement, scope: ResolvedScope): ResolvedScope {
-    const { id } = this.#dialect;
-    if (node.kind !== "update" || (id !== "postgresql" && id !== "sqlite") || scope.relations.length < 2) return scope;
+    const { engine } = this.#dialect;
+    if (node.kind !== "update" || !engine.targetBesideFrom || scope.relations.length < 2) return scope;
     return { ...scope, relations: scope.relations.slice(0, 1) };
   }
 
   #assignments(list: readonly Assignment[], scope: ResolvedScope, left: ResolvedScope = scope): void {
     const before = this.#ambiguousIsFirst;
-    const { id, grammar } = this.#dialect;
+    const { engine } = this.#dialect;
     // The left side means the target, whatever else has such a column; of a join any table may be the target.
-    const several = scope.node.kind === "update" && (grammar.pipesAreOr || id === "jet") && scope.relations.length > 1;
+    const several = scope.node.kind === "update" && engine.manyUpdateTargets && scope.relations.length > 1;
     for (const { targets, value } of list) {
       this.#ambiguousIsFirst = !several;
       this.#assigned = true;
@@ -608,7 +607,7 @@ class Resolver {
         relation = one;
         offered = found;
       }
-      if (count > 0 && aliases.size > 0 && aliases.has(name) && this.#dialect.id !== "postgresql")
+      if (count > 0 && aliases.size > 0 && aliases.has(name) && this.#dialect.engine.aliasHidesColumn)
         return bound(node, scope, "alias", null, null, level);
       if (count === 1 || (count > 1 && (this.#ambiguousIsFirst || this.#merged(name, at))))
         return bound(node, scope, "bound", relation, offered, level);
@@ -625,7 +624,7 @@ class Resolver {
     }
     if (qualifier !== null) return bound(node, scope, "unknown", null, null, level, "relation");
     // A name in double quotes that is no column is a string (sqlite.org/quirks.html, 8).
-    if (this.#dialect.id === "sqlite" && last.quoted && !this.#assigned)
+    if (this.#dialect.engine.quotedStrings && last.quoted && !this.#assigned)
       return bound(node, scope, "undecided", null, null, level);
     return bound(node, scope, undecided ? "undecided" : "unknown", null, null, level, "column");
   }

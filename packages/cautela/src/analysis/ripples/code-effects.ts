@@ -114,7 +114,7 @@ class Reader {
         return;
       }
       case "transaction":
-        if (statement.action === "rollback" && this.#dialect.id === "tsql")
+        if (statement.action === "rollback" && this.#dialect.engine.rollbackInTriggers)
           this.#stop("refuses", "it rolls the transaction back", guards);
         return;
       case "opaque":
@@ -165,7 +165,7 @@ class Reader {
       const { parts } = one.name;
       const last = parts[parts.length - 1].text;
       // SQLite's RAISE(ABORT, '…') and RAISE(IGNORE).
-      if (this.#dialect.id === "sqlite" && /^raise$/i.test(last)) {
+      if (this.#dialect.engine.raiseFunction && /^raise$/i.test(last)) {
         const [kind] = one.args;
         const ignores = kind?.kind === "column" && /^ignore$/i.test(kind.path[0].text);
         this.#stop(ignores ? "swallows" : "refuses", quotedIn(this.#slice(one)), withWhere(node, guards));

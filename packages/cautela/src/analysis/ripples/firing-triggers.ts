@@ -34,7 +34,7 @@ export function firingTriggers(
       skipped.push({ trigger, text: `a cascade does not fire \`${trigger.name}\` in ${dialect.title}` });
       continue;
     }
-    if (wave.replaced && !session.recursion && dialect.id === "sqlite") {
+    if (wave.replaced && !session.recursion && dialect.engine.replaceNeedsRecursion) {
       skipped.push({ trigger, text: `REPLACE fires \`${trigger.name}\` only while recursive_triggers is on` });
       continue;
     }

@@ -165,8 +165,8 @@ class Follower {
 
   /** MySQL and Oracle: a row trigger may not change a table that the statement is changing. */
   #refusesOwnTable(relation: RelationObject, step: Step): boolean {
-    const { id, title } = this.#dialect;
-    if (id !== "mysql" && id !== "mariadb" && id !== "plsql") return false;
+    const { engine, title } = this.#dialect;
+    if (!engine.mutatingTables) return false;
     if (step.how !== "trigger" && step.how !== "routine") return false;
     const own = this.#path.find((node) => this.#nodes[node].name === shownName(relation) && this.#nodes[node].written);
     if (own === undefined || this.#active.length === 0) return false;
@@ -331,7 +331,7 @@ class Follower {
 
   /** Rules of a table; true when one of them acts in place of the statement for sure. */
   #tableRules(wave: Wave, key: string, node: RippleNode): boolean {
-    if (this.#dialect.id !== "postgresql" || wave.action === "truncate") return false;
+    if (!this.#dialect.engine.rules || wave.action === "truncate") return false;
     let instead = false;
     for (const rule of this.#catalog.rulesOf(key)) {
       if (rule.event !== wave.action || !rule.enabled) continue;
@@ -361,7 +361,7 @@ class Follower {
     }
     if (this.#active.includes(key)) {
       // SQLite and SQL Server do not fire a trigger inside itself unless that is switched on.
-      if ((id === "sqlite" && !this.#session.recursion) || id === "tsql" || !this.#goesRound(wave)) return;
+      if (!this.#session.recursion || !this.#goesRound(wave)) return;
       this.#loop(node.id, { how: "trigger", name: trigger.name, reason: "", certain, definition: "" });
       return;
     }
@@ -380,7 +380,7 @@ class Follower {
     }
     this.#active.push(key);
     this.#body(parsed, wave, node, step, {
-      times: trigger.level === "row" && id !== "tsql" ? wave.spread : wave.times,
+      times: trigger.level === "row" && !this.#dialect.engine.statementTriggers ? wave.spread : wave.times,
       trigger,
       rewritten,
       by: { ...by, depth: by.depth + 1 },
@@ -428,7 +428,7 @@ class Follower {
   ): void {
     for (const { what, message, guards } of effects.stops) {
       // Only a row trigger that fires before drops the row by returning NULL.
-      const plpgsql = this.#dialect.id === "postgresql";
+      const plpgsql = this.#dialect.engine.nullSwallowsRow;
       if (what === "swallows" && plpgsql && (trigger.timing !== "before" || trigger.level === "statement")) continue;
       const answer = answers(guards);
       if (answer === false || leavesAlone(guards, firedBy(wave))) continue;
@@ -561,7 +561,7 @@ class Follower {
         this.#engineWrites("stamps", node, column.name, `the engine sets \`${column.name}\` at every UPDATE`);
       else if (
         wave.action === "update" &&
-        this.#dialect.id === "tsql" &&
+        this.#dialect.engine.rowversion &&
         /^(?:rowversion|timestamp)$/.test(column.type)
       )
         this.#engineWrites("stamps", node, column.name, `\`${column.name}\` counts the changes of its row`);

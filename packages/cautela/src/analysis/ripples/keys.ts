@@ -36,7 +36,7 @@ export function carriedBy(
     definition: keyText(foreign, child, table),
   });
   if (wave.action === "truncate") {
-    if (wave.cascades && (dialect.id === "postgresql" || foreign.onDelete === "cascade"))
+    if (wave.cascades && (dialect.engine.truncateCascades || foreign.onDelete === "cascade"))
       return {
         wave: { ...wave, relation: child, columns: null, values: NO_VALUES, spread: "every" },
         step: step(`TRUNCATE … CASCADE empties \`${shown}\`, which refers to it`, true),
@@ -63,7 +63,7 @@ export function carriedBy(
     spread: childSpread(wave, child, foreign),
     // The engine looks for the rows of each parent by a statement of its own.
     times: wave.spread,
-    fires: dialect.id !== "mysql" && dialect.id !== "mariadb",
+    fires: dialect.engine.cascadesFireTriggers,
     rowless: false,
     cascades: false,
     replaced: false,

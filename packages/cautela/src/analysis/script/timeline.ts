@@ -318,7 +318,7 @@ export class Timeline {
         // MySQL commits what is open; the others warn, or nest.
         if (this.#open && this.#dialect.run.structureCommits) this.#end("silent", at, "BEGIN");
         // T-SQL counts them: only the outermost COMMIT commits.
-        if (this.#open && this.#dialect.id === "tsql") this.#nested++;
+        if (this.#open && this.#dialect.engine.nestedTransactions) this.#nested++;
         if (!this.#open) this.#begin(at);
       } else if (tree.action === "commit" && this.#nested > 0) this.#nested--;
       else if (tree.action === "commit" || tree.action === "prepare") this.#end("commit", at, "");
@@ -771,7 +771,7 @@ function commitsSilently(tree: Statement): boolean {
 function sessionGuard(
   name: string,
   value: string,
-  { id }: Dialect,
+  { engine }: Dialect,
 ): { what: string; key: string; off: boolean } | null {
   const on = /^(?:1|on|true|yes|default)$/i.test(value);
   const guard = (what: string, off: boolean) => ({ what, key: name, off });
@@ -785,7 +785,7 @@ function sessionGuard(
     case "sql_safe_updates":
       return guard("the guard against updates without a key", !on && !value.startsWith("@"));
     case "foreign_keys":
-      return id === "sqlite" ? guard("foreign keys", !on) : null;
+      return engine.pragmas ? guard("foreign keys", !on) : null;
     case "ignore_check_constraints":
       return guard("CHECK constraints", on);
     case "session_replication_role":

@@ -1,3 +1,4 @@
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type {
   CreateRoutineStatement,
@@ -56,15 +57,15 @@ export function createRoutine(catalog: Catalog, statement: CreateRoutineStatemen
     kind,
     language: statement.language,
     arguments: statement.arguments?.map(({ start, end }) => singleBlanks(slice(start, end))) ?? null,
-    volatility: volatility(definition, catalog.dialect),
+    volatility: volatility(definition, dialects[catalog.dialect]),
     definition,
   };
   catalog.put(routine);
 }
 
 /** What the words behind the arguments say of the effects of a function. */
-function volatility(definition: string, dialect: string): Routine["volatility"] {
-  if (dialect !== "postgresql")
+function volatility(definition: string, dialect: Dialect): Routine["volatility"] {
+  if (!dialect.engine.triggersByName)
     return /\bdeterministic\b/i.test(definition) && !/\bnot\s+deterministic\b/i.test(definition) ? "immutable" : null;
   const head = definition.split(/\$|'/, 1)[0] + (definition.match(/[$'][^$']*$/)?.[0] ?? "");
   if (/\bimmutable\b/i.test(head)) return "immutable";
@@ -110,7 +111,7 @@ function createTrigger(
 
 /** PostgreSQL fires triggers by name; the others in the order in which they were made. */
 function orderOf(catalog: Catalog, table: string): number | null {
-  if (catalog.dialect === "postgresql") return null;
+  if (dialects[catalog.dialect].engine.triggersByName) return null;
   return catalog.triggersOf(table).reduce((last, one) => Math.max(last, (one.order ?? 0) + 1), 1);
 }
 

@@ -32,7 +32,7 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
   const dialect = dialects[catalog.dialect];
   const { schema, table: name } = tableNameOf(statement.name, dialect);
   if (statement.ifNotExists && catalog.get(schema, name)) return;
-  const temporary = statement.temporary || (dialect.id === "tsql" && name.startsWith("#"));
+  const temporary = statement.temporary || (dialect.syntax.hashTemporary && name.startsWith("#"));
   const table: Table = {
     ...emptyTable(schema, name),
     written: spelledName(statement.name, dialect),
@@ -70,7 +70,7 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
       partial: state.partial || source.partial,
     };
   }
-  const mysql = dialect.grammar.pipesAreOr;
+  const mysql = dialect.syntax.inlineKeys;
   if (mysql) {
     const comment = /\bCOMMENT\s*=?\s*'((?:[^']|'')*)'/i.exec(statement.options)?.[1];
     const like = statement.like.length > 0 ? catalog.resolve(statement.like[0]) : undefined;
@@ -155,7 +155,7 @@ function copiedShape(
 ): Table {
   const source = catalog.resolve(like);
   if (!source) return { ...table, partial: true };
-  const all = dialect.id !== "postgresql";
+  const all = !dialect.engine.likeIncludes;
   const takes = (what: string): boolean =>
     all || ((includes.includes("all") || includes.includes(what)) && !includes.includes(`-${what}`));
   const columns = source.columns.map((column) => ({
@@ -185,15 +185,15 @@ function withColumn(
   catalog: Catalog,
 ): Table {
   const name = foldName(definition.name, dialect);
-  const serial = isSerial(definition.type, dialect.id);
+  const serial = isSerial(definition.type, dialect);
   // DEFAULT NULL COLLATE x: the collation is the column's.
   const collated =
     definition.default?.kind === "compound" && definition.default.what === "collate" ? definition.default : null;
-  const domain = definition.type && dialect.id === "postgresql" ? catalog.type(definition.type.name) : undefined;
+  const domain = definition.type && dialect.engine.domains ? catalog.type(definition.type.name) : undefined;
   const column: Column = {
     name,
     spelling: spellingOf(definition.name, dialect),
-    ...columnType(definition.type, dialect.id),
+    ...columnType(definition.type, dialect),
     required:
       definition.required === true ||
       serial ||
@@ -214,7 +214,7 @@ function withColumn(
     distinct: null,
     nulls: null,
   };
-  if (definition.autoincrement && dialect.id !== "sqlite") column.required = true;
+  if (definition.autoincrement && !dialect.engine.rowidKey) column.required = true;
   const columns = columnNamed(table, name)
     ? [...table.columns.filter((old) => old.name !== name), column]
     : withOneMore(table.columns, column);
@@ -240,16 +240,15 @@ function binaryCollation({ type }: ColumnDefinition): string | null {
 
 /** An `INTEGER PRIMARY KEY` of sqlite is the row's number and never NULL. */
 function isRowid(definition: ColumnDefinition, dialect: Dialect): boolean {
-  return dialect.id === "sqlite" && definition.primary && definition.type?.name === "integer";
+  return dialect.engine.rowidKey && definition.primary && definition.type?.name === "integer";
 }
 
 function withKey(table: Table, kind: "primary" | "unique", key: Key, dialect: Dialect): Table {
   if (kind === "unique") return { ...table, uniqueKeys: [...table.uniqueKeys, key] };
   // In sqlite a primary key of an ordinary table may hold NULLs (its manual, "CREATE TABLE", 3.5).
-  const columns =
-    dialect.id === "sqlite"
-      ? table.columns
-      : table.columns.map((column) => (key.columns.includes(column.name) ? { ...column, required: true } : column));
+  const columns = dialect.engine.rowidKey
+    ? table.columns
+    : table.columns.map((column) => (key.columns.includes(column.name) ? { ...column, required: true } : column));
   return { ...table, columns, primaryKey: key };
 }
 
@@ -397,7 +396,7 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
     case "change-column":
       return changedColumn(table, named(action.name), action.column, dialect, slice, catalog);
     case "column-type":
-      return mapColumn(table, named(action.name), (column) => ({ ...column, ...columnType(action.type, dialect.id) }));
+      return mapColumn(table, named(action.name), (column) => ({ ...column, ...columnType(action.type, dialect) }));
     case "column-required":
       return mapColumn(table, named(action.name), (column) => ({ ...column, required: action.required }));
     case "column-default": {
@@ -543,7 +542,7 @@ function changedColumn(
   const column = next.columns[next.columns.length - 1];
   const before = table.columns[position];
   const kept = definition.type === null ? { ...column, type: before.type, typeArgs: before.typeArgs } : column;
-  const oracle = dialect.id === "plsql";
+  const oracle = dialect.engine.modifyKeeps;
   const columns = next.columns.slice(0, -1);
   columns.splice(position, 0, {
     ...kept,

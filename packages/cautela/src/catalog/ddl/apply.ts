@@ -140,7 +140,7 @@ function rename(catalog: Catalog, statement: RenameStatement): void {
 /** Settings that change what names mean. */
 function setting(catalog: Catalog, statement: SettingStatement): void {
   const dialect = dialects[catalog.dialect];
-  if (statement.name === "search_path" && catalog.dialect === "postgresql") {
+  if (statement.name === "search_path" && dialect.engine.searchPath) {
     const path = statement.value
       .split(",")
       .map((part) => part.trim())
@@ -233,7 +233,7 @@ function dropIndex(catalog: Catalog, name: Name, on: Name | null, dialect: Diale
   };
   const table = on
     ? catalog.resolve(on)
-    : name.parts.length > 1 && dialect.id === "tsql"
+    : name.parts.length > 1 && dialect.engine.indexOfTable
       ? catalog.resolve({ ...name, parts: name.parts.slice(0, -1) })
       : undefined;
   if (table) without(table);

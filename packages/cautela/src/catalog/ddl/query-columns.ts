@@ -1,4 +1,3 @@
-import type { DialectId } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { Query, QueryBody, Source } from "../../sql/nodes/tree.ts";
 import type { Catalog } from "../catalog.ts";
@@ -13,8 +12,6 @@ import { foldName, spellingOf } from "../names.ts";
 export function queryColumns(query: Query, catalog: Catalog): Column[] | null {
   return bodyColumns(query.body, catalog);
 }
-
-const COUNT_TYPES: Partial<Record<DialectId, string>> = { sqlite: "", tsql: "int", plsql: "number", jet: "long" };
 
 function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
   const dialect = dialects[catalog.dialect];
@@ -56,7 +53,7 @@ function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
           const name = alias
             ? foldName(alias, dialect)
             : foldName(expr.name.parts[expr.name.parts.length - 1], dialect);
-          columns.push({ ...plainColumn(name, COUNT_TYPES[dialect.id] ?? "bigint"), required: true });
+          columns.push({ ...plainColumn(name, dialect.engine.countType), required: true });
           continue;
         }
         if (alias) {
@@ -73,7 +70,7 @@ function bodyColumns(body: QueryBody, catalog: Catalog): Column[] | null {
         } else if (expr.kind === "call") {
           columns.push(plainColumn(foldName(expr.name.parts[expr.name.parts.length - 1], dialect)));
         } else
-          columns.push(plainColumn(dialect.id === "postgresql" ? (expr.kind === "case" ? "case" : "?column?") : ""));
+          columns.push(plainColumn(dialect.engine.questionLabels ? (expr.kind === "case" ? "case" : "?column?") : ""));
       }
       return columns;
     }

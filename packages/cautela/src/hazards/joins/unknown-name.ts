@@ -61,7 +61,7 @@ export const unknownName: Hazard = {
 function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const { node, relation, reason } = binding;
   const column = node.path[node.path.length - 1].text;
-  const jet = context.dialect.id === "jet";
+  const jet = context.dialect.engine.promptsForNames;
   // In code a name may be a variable or an argument; what SET assigns is a column in any case.
   if (context.inCode && relation === null && !isAssigned(node, context.tree)) return null;
   if (reason === "relation") {

@@ -30,7 +30,7 @@ export const wrongTarget: Hazard = {
   },
   check(context) {
     const { tree, names, dialect, changes } = context;
-    if (tree.kind === "delete" && tree.named.length === 0 && (dialect.id === "tsql" || dialect.id === "jet")) {
+    if (tree.kind === "delete" && tree.named.length === 0 && dialect.syntax.doubleFrom) {
       const [source] = tree.from;
       if (source?.kind === "joined") {
         const sources = [source.first, ...source.joins.map((join) => join.source)];
@@ -44,12 +44,12 @@ export const wrongTarget: Hazard = {
           {
             message: `This DELETE from a join names no table: it may mean ${listed(shown)}.`,
             because: [
-              dialect.id === "jet"
+              dialect.engine.starTargets
                 ? "Jet asks which table the rows are to be deleted from"
                 : "the engine refuses a join without a target",
             ],
             remedy: shown
-              .map((one) => (dialect.id === "jet" ? `DELETE ${one}.* FROM …` : `DELETE ${one} FROM …`))
+              .map((one) => (dialect.engine.starTargets ? `DELETE ${one}.* FROM …` : `DELETE ${one} FROM …`))
               .join(" or "),
           },
         ];

@@ -36,7 +36,7 @@ export const repeatedChange: Hazard = {
       );
     // A lone slash behind a statement that has ended runs it again (Oracle's shell).
     const again =
-      context.dialect.id === "plsql" &&
+      context.dialect.lexical.client === "sqlplus" &&
       statement.terminator === ";" &&
       next?.kind === "directive" &&
       next.tree.kind === "directive" &&

@@ -1,6 +1,6 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { valueKind } from "../../catalog/types.ts";
-import { type PartialFunction, partialFunctions } from "../../sql/dialects/functions.ts";
+import { hasFunction, insteadIn, type PartialFunction, partialFunctions } from "../../sql/dialects/functions.ts";
 import { dialectIds, dialects } from "../../sql/dialects/index.ts";
 import type { Expr, Problem } from "../../sql/nodes/tree.ts";
 import { readScript } from "../../sql/reading/script.ts";
@@ -50,7 +50,7 @@ export const otherDialect: Hazard = {
     }
     if (dialect.grammar.pipesAreOr) {
       for (const { column, value } of assignedIn(tree, context.names)) {
-        const text = column.offered?.column && valueKind(column.offered.column, dialect.id) === "text";
+        const text = column.offered?.column && valueKind(column.offered.column, dialect) === "text";
         const pipes = value.kind === "logic" && value.op === "or" && slice(value.start, value.end).includes("||");
         if (!pipes || (!text && !hasText(value))) continue;
         drafts.push({
@@ -60,7 +60,7 @@ export const otherDialect: Hazard = {
         });
       }
     }
-    if (dialect.id === "postgresql" && context.names) {
+    if (dialect.engine.strictQuotedNames && context.names) {
       // "left" is the name of a column; 'left' is a text.
       for (const { node, status } of context.names.open) {
         if (
@@ -86,12 +86,12 @@ export const otherDialect: Hazard = {
 /** What is known of a function that this dialect lacks; null for all others. */
 function foreign(name: string, { dialect }: HazardContext): PartialFunction | null {
   const known = partialFunctions.get(name.toLowerCase());
-  return known && !known.ids.includes(dialect.id) ? known : null;
+  return known && !hasFunction(known, dialect) ? known : null;
 }
 
 function functionDraft(name: string, call: string, { ids, instead }: PartialFunction, context: HazardContext): Draft {
   const { dialect, catalog, tree } = context;
-  const jet = dialect.id === "jet";
+  const jet = dialect.engine.moduleFunctions;
   // A function of a Jet database may stand in one of its modules.
   const sure = tree.kind === "unread" || (catalog !== null && !jet);
   const titles = ids.map((id) => dialects[id].title).sort((a, b) => a.length - b.length);
@@ -107,7 +107,7 @@ function functionDraft(name: string, call: string, { ids, instead }: PartialFunc
             ? "the catalog holds no routine of that name either"
             : "it may be a routine of the database, which the catalog would tell",
     ],
-    remedy: `In ${dialect.title} write ${instead[dialect.id] ?? instead.others}.`,
+    remedy: `In ${dialect.title} write ${insteadIn(dialect, instead)}.`,
     weight: sure ? "stop" : "ask",
   };
 }

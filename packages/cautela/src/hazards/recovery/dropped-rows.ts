@@ -29,7 +29,7 @@ export const droppedRows: Hazard = {
   check({ tree, dialect, inCode }) {
     if (tree.kind === "create-routine") return [];
     if (tree.kind === "insert" && !inCode) {
-      const bends = dialect.id === "mysql" || dialect.id === "mariadb";
+      const bends = dialect.engine.ignoreBendsValues;
       if (tree.ignore)
         return [
           {

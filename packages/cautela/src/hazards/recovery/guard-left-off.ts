@@ -45,15 +45,13 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
           ],
           remedy: "Switch it on again at the end of the script.",
         });
-      } else if (untrusted && (dialect.id === "tsql" || dialect.id === "plsql")) {
+      } else if (untrusted && dialect.engine.revalidation) {
         drafts.push({
           at: back,
           weight: "note",
           message: `${capital(what)} of \`${shown}\` is on again, and the rows that are there are not looked at.`,
-          because: [
-            dialect.id === "tsql" ? "WITH CHECK is missing, so it stays untrusted" : "NOVALIDATE leaves them unchecked",
-          ],
-          remedy: dialect.id === "tsql" ? `ALTER TABLE ${shown} WITH CHECK CHECK CONSTRAINT …` : "ENABLE VALIDATE",
+          because: [dialect.engine.revalidation.lack],
+          remedy: dialect.engine.revalidation.remedy.replace("{table}", () => shown),
         });
       }
     }

@@ -106,7 +106,7 @@ function narrowing(
   type: TypeName,
   { dialect }: HazardContext,
 ): { from: string; to: string; why: string } | null {
-  const { type: name, typeArgs: args } = columnType(type, dialect.id);
+  const { type: name, typeArgs: args } = columnType(type, dialect);
   const from = shownType(column.type, column.typeArgs);
   const to = shownType(name, args);
   const loss = (why: string) => ({ from, to, why });

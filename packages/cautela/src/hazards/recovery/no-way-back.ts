@@ -115,9 +115,8 @@ function messageOf({ action, shown, reach, columns }: Destruction): string {
 function copyOf(lost: Destruction, { dialect }: FinishContext): string {
   const bare = lost.shown.slice(lost.shown.lastIndexOf(".") + 1);
   const where = lost.filterText === "" || lost.filterText === "MERGE" ? "" : ` WHERE ${lost.filterText}`;
-  const text =
-    dialect.id === "tsql" || dialect.id === "jet"
-      ? `SELECT * INTO ${bare}_before FROM ${lost.shown}${where}`
-      : `CREATE TABLE ${bare}_before AS SELECT * FROM ${lost.shown}${where}`;
+  const text = dialect.engine.copiesByInto
+    ? `SELECT * INTO ${bare}_before FROM ${lost.shown}${where}`
+    : `CREATE TABLE ${bare}_before AS SELECT * FROM ${lost.shown}${where}`;
   return text.length > 160 ? `${text.slice(0, 159)}…` : text;
 }

@@ -26,18 +26,17 @@ export const wrongDatabase: Hazard = {
   },
   check({ tree, timeline, dialect }) {
     const { database } = timeline;
-    if (!database || !["mysql", "mariadb", "tsql"].includes(dialect.id)) return [];
+    if (!database || !dialect.engine.useDatabase) return [];
     const target = targetName(tree);
     if (!target) return [];
     const { parts } = target;
-    const named =
-      dialect.id === "tsql"
-        ? parts.length > 2
-          ? parts[parts.length - 3].text
-          : ""
-        : parts.length > 1
-          ? parts[parts.length - 2].text
-          : "";
+    const named = dialect.engine.threePartNames
+      ? parts.length > 2
+        ? parts[parts.length - 3].text
+        : ""
+      : parts.length > 1
+        ? parts[parts.length - 2].text
+        : "";
     if (named === "" || named.toLowerCase() === database.name.toLowerCase().replace(/[`"[\]]/g, "")) return [];
     return [
       {

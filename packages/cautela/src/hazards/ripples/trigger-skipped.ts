@@ -48,7 +48,7 @@ CREATE TRIGGER pilotage_gone AFTER DELETE ON pilotage FOR EACH ROW INSERT INTO p
               ? `If its work is wanted: DELETE FROM ${place.name};`
               : node === 0
                 ? "Switch it on again first, or do its work by hand."
-                : `Delete or change the rows of \`${place.name}\` by a statement of their own first${dialect.id === "sqlite" ? ", or set recursive_triggers" : ""}.`,
+                : `Delete or change the rows of \`${place.name}\` by a statement of their own first${dialect.engine.replaceNeedsRecursion ? ", or set recursive_triggers" : ""}.`,
         });
       }
     }

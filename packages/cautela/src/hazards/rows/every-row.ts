@@ -38,7 +38,7 @@ export const everyRow: Hazard = {
         if (!change.table)
           because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
         if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
-        const commits = change.action === "truncate" && (dialect.run.structureCommits || dialect.id === "plsql");
+        const commits = change.action === "truncate" && dialect.run.structureCommits;
         if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
         return {
           weight: copy ? ("ask" as const) : ("stop" as const),

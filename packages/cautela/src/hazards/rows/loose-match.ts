@@ -33,14 +33,9 @@ export const looseMatch: Hazard = {
         if (part.kind !== "like" || part.negated || !/^(?:like|ilike|alike)$/.test(part.op)) continue;
         const pattern = constant(part.pattern);
         if (pattern?.type !== "string") continue;
-        const jet = dialect.id === "jet" && part.op === "like";
+        const jet = dialect.engine.likeStar && part.op === "like";
         const escaped = part.escape ? constant(part.escape) : null;
-        const mark =
-          escaped?.type === "string"
-            ? escaped.value
-            : dialect.grammar.pipesAreOr || dialect.id === "postgresql"
-              ? "\\"
-              : "";
+        const mark = escaped?.type === "string" ? escaped.value : dialect.engine.backslashInLike ? "\\" : "";
         const bare =
           mark === ""
             ? pattern.value

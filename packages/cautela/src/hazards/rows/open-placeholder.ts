@@ -33,7 +33,7 @@ export const openPlaceholder: Hazard = {
     if (changes.length === 0) return drafts;
     if (
       found.holes.length === 0 &&
-      dialect.id !== "jet" &&
+      !dialect.engine.promptsForNames &&
       !changes.some(({ change }) => change.name.parts.some((one) => one.hole))
     )
       return drafts;
@@ -61,7 +61,11 @@ export const openPlaceholder: Hazard = {
         }
         walk(part, (node) => {
           if (node.kind === "hole") values.push(show(node));
-          else if (dialect.id === "jet" && node.kind === "column" && names?.bindings.get(node)?.status === "unknown") {
+          else if (
+            dialect.engine.promptsForNames &&
+            node.kind === "column" &&
+            names?.bindings.get(node)?.status === "unknown"
+          ) {
             const name = node.path.map((one) => one.text).join(".");
             values.push(declared.has(name.toLowerCase()) ? `[${name}]` : `?[${name}]`);
           }

@@ -40,7 +40,7 @@ export const rewriteAll: Hazard = {
       if (!call.args.some((arg) => usedColumn(arg, names)?.name === column.name)) continue;
       const sought = call.args[1];
       const like = sought?.kind === "literal" && sought.type === "string" ? sought.value : null;
-      const wild = dialect.id === "jet" ? "*" : "%";
+      const wild = dialect.engine.likeStar ? "*" : "%";
       drafts.push({
         message: `Every row of \`${judged.target}\` is written, although \`${show(value)}\` changes only the few in which it finds something.`,
         because: [

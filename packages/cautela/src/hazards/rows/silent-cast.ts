@@ -56,15 +56,15 @@ const COMPARES = new Set(["=", "<>", "!=", "<", ">", "<=", ">="]);
 
 function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
   const { dialect } = context;
-  if (dialect.id === "sqlite" || side.kind === "literal" || other.kind === "column") return null;
+  if (dialect.engine.affinities || side.kind === "literal" || other.kind === "column") return null;
   const value = constant(other);
   const column = value ? usedColumn(side, context.names)?.offered?.column : null;
   if (!column || !value) return null;
-  const kind = valueKind(column, dialect.id);
+  const kind = valueKind(column, dialect);
   if (kind === "text" && value.type === "number" && !/^(?:json|jsonb|xml|uuid)$/.test(column.type)) {
     const shown = context.show(node);
-    const mysql = dialect.grammar.pipesAreOr;
-    const refuses = dialect.id === "postgresql" || dialect.id === "jet";
+    const mysql = dialect.engine.textReadsAsZero;
+    const refuses = dialect.engine.refusesTextWithNumber;
     return {
       weight: refuses || (mysql && value.value === 0) ? "stop" : "ask",
       message: refuses
@@ -90,7 +90,7 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
     Number.isNaN(Number(value.value))
   ) {
     const shown = context.show(node);
-    const mysql = dialect.grammar.pipesAreOr;
+    const mysql = dialect.engine.textReadsAsZero;
     return {
       weight: mysql ? "ask" : "stop",
       message: mysql

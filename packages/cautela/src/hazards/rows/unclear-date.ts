@@ -47,7 +47,7 @@ export const unclearDate: Hazard = {
       if (!twoWays && !shortYear) return undefined;
       // A number with dots is no date where dates are not written so.
       if (match[2] === "." && shortYear) return undefined;
-      const jet = dialect.id === "jet" && node.type === "date";
+      const jet = dialect.lexical.hashDates && node.type === "date";
       const year = shortYear ? `20${match[4]}` : match[4];
       const pad = (n: number): string => String(n).padStart(2, "0");
       drafts.push({

@@ -26,7 +26,7 @@ export const unorderedLimit: Hazard = {
   },
   check(context) {
     const { changes, tree, inCode, dialect, found } = context;
-    if (inCode || (!found.limited && dialect.id !== "plsql")) return [];
+    if (inCode || (!found.limited && !dialect.engine.rownum)) return [];
     const { show } = context;
     const drafts: Draft[] = [];
     const said = (what: string, target: string): void => {
@@ -44,14 +44,14 @@ export const unorderedLimit: Hazard = {
       if (statement.kind === "truncate") continue;
       if (statement.limit?.count && statement.orderBy.length === 0 && !wholePortion(statement.limit)) {
         said(
-          dialect.id === "tsql" ? `TOP ${show(statement.limit.count)}` : `LIMIT ${show(statement.limit.count)}`,
+          dialect.syntax.topInChanges ? `TOP ${show(statement.limit.count)}` : `LIMIT ${show(statement.limit.count)}`,
           target,
         );
         continue;
       }
       for (const { expr } of change.conditions) {
         const rows = rownum(expr);
-        if (rows && dialect.id === "plsql") said(`\`${show(rows)}\``, target);
+        if (rows && dialect.engine.rownum) said(`\`${show(rows)}\``, target);
         for (const node of found.queries) {
           if (!within(node, expr)) continue;
           const limit = node.limit ?? (node.body.kind === "select" ? node.body.top : null);

@@ -43,7 +43,7 @@ export const weakFilter: Hazard = {
       if (pinned.length !== parts.length || pinned.length === 0) continue;
       if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) continue;
       const columns = pinned.map(({ column }) => columnLike(table, column.name));
-      if (columns.some((column) => !column || valueKind(column, dialect.id) !== "text")) continue;
+      if (columns.some((column) => !column || valueKind(column, dialect) !== "text")) continue;
       if (table.foreignKeys.some((key) => key.columns.some((one) => columns.some((column) => column?.name === one))))
         continue;
       const distinct = columns[0]?.distinct ?? null;

@@ -32,8 +32,7 @@ export const andInSet: Hazard = {
       const rest = value.items.slice(1);
       const assigned = rest.filter((item) => item.kind === "binary" && item.op === "=" && usedColumn(item.left, names));
       if (assigned.length === 0) continue;
-      const silent =
-        dialect.id === "mysql" || dialect.id === "mariadb" || dialect.id === "sqlite" || dialect.id === "jet";
+      const silent = dialect.engine.booleansAreValues;
       drafts.push({
         message: silent
           ? `\`${column.name}\` gets the truth of \`${show(value)}\`, 0 or 1, and ${assigned.map((item) => `\`${show(item.kind === "binary" ? item.left : item)}\``).join(" and ")} is not written.`

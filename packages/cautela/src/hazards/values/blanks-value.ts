@@ -45,7 +45,7 @@ export const blanksValue: Hazard = {
       }
       // The empty string is NULL (Oracle).
       const empty = constant(value);
-      if (dialect.id === "plsql" && empty?.type === "string" && empty.value === "") {
+      if (dialect.engine.emptyIsNull && empty?.type === "string" && empty.value === "") {
         const required = columnLike(changes[0]?.change.table, column.name)?.required;
         drafts.push({
           weight: required ? "stop" : "note",
@@ -66,21 +66,21 @@ function blank(expr: Expr, context: HazardContext): Expr | null {
   const { dialect } = context;
   const isNull = (one: Expr): boolean => {
     const value = constant(one);
-    return value?.type === "null" || (dialect.id === "plsql" && value?.type === "string" && value.value === "");
+    return value?.type === "null" || (dialect.engine.emptyIsNull && value?.type === "string" && value.value === "");
   };
   if (expr.kind === "binary") {
     // Oracle and Jet's & leave a NULL out of a concatenation; || is OR in mysql.
-    if (expr.op === "||" && (dialect.id === "plsql" || dialect.grammar.pipesAreOr)) return null;
-    if (expr.op === "&" && dialect.id === "jet") return null;
+    if (expr.op === "||" && (dialect.engine.emptyIsNull || dialect.grammar.pipesAreOr)) return null;
+    if (expr.op === "&" && dialect.engine.ampersandSkipsNull) return null;
     if (/^(?:\|\||[-+*/%&])$/.test(expr.op) && (isNull(expr.left) || isNull(expr.right))) return expr;
     return blank(expr.left, context) ?? blank(expr.right, context);
   }
   if (expr.kind === "call") {
     const name = expr.name.parts[expr.name.parts.length - 1].text;
-    if (/^concat$/i.test(name) && dialect.grammar.pipesAreOr && expr.args.some(isNull)) return expr;
+    if (/^concat$/i.test(name) && dialect.engine.concatBlanks && expr.args.some(isNull)) return expr;
     if (!PASSES_ON.test(name)) return null;
     // REPLACE(x, 'a', NULL) takes the piece away in Oracle.
-    if (dialect.id === "plsql") return null;
+    if (dialect.engine.emptyIsNull) return null;
     if (expr.args.some(isNull)) return expr;
     for (const arg of expr.args) {
       const found = blank(arg, context);

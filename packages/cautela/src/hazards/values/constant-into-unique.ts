@@ -41,7 +41,7 @@ export const constantIntoUnique: Hazard = {
       const value = hit ? constant(hit.value) : null;
       if (!hit || !value || value.type === "null") {
         // One NULL only is allowed (tsql).
-        if (!hit || value?.type !== "null" || dialect.id !== "tsql") continue;
+        if (!hit || value?.type !== "null" || !dialect.engine.oneNullInUnique) continue;
       }
       drafts.push({
         message: `\`${key.columns[0]}\` of \`${judged.target}\` is unique, and every row that is reached gets ${show(hit.value)}: the second one makes this fail.`,

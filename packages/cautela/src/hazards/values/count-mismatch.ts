@@ -38,7 +38,7 @@ export const countMismatch: Hazard = {
             : "Take the values away that have no column.",
       });
     };
-    const shorter = !inserted.listed && dialect.id === "postgresql";
+    const shorter = !inserted.listed && dialect.engine.shorterInsert;
     const body = tree.kind === "insert" ? tree.source?.body : undefined;
     if (body?.kind === "values") {
       for (const given of new Set([body.narrowest, body.widest]))

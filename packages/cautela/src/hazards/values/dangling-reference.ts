@@ -111,7 +111,7 @@ function broughtLate(
 /** Whether the database rejects a reference that leads nowhere, as far as the script and the dialect say. */
 function checksKeys({ dialect, history }: HazardContext): boolean {
   // SQLite checks only where a connection asks for it (sqlite.org/foreignkeys.html, 2).
-  if (dialect.id === "sqlite") return /^(?:1|on|true|yes)$/.test(history.setting("foreign_keys") ?? "");
+  if (dialect.engine.pragmas) return /^(?:1|on|true|yes)$/.test(history.setting("foreign_keys") ?? "");
   if (/^(?:0|off|false)$/.test(history.setting("foreign_key_checks") ?? "")) return false;
   return history.setting("session_replication_role") !== "replica";
 }

@@ -34,7 +34,7 @@ export const doubleAssign: Hazard = {
       const key = `${column.relation?.name ?? ""}\u0000${column.name}`;
       const before = seen.get(key);
       if (before !== undefined) {
-        const keeps = dialect.grammar.pipesAreOr || dialect.id === "sqlite";
+        const keeps = dialect.engine.lastAssignmentWins;
         drafts.push({
           message: `\`${show(target)}\` is assigned twice, \`${show(before)}\` and \`${show(value)}\`: ${keeps ? "the last one wins" : "the engine refuses that"}.`,
           because: ["the same column stands twice in SET"],

@@ -5,7 +5,7 @@ import { constant } from "../../analysis/conditions/truth.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
 import { decimalLimit, integerLimit, textLimit, valueKind } from "../../catalog/types.ts";
-import type { Dialect, DialectId } from "../../sql/dialects/dialect.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -36,7 +36,7 @@ export const mayNotFit: Hazard = {
     const drafts: Draft[] = [];
     const say = (column: string, what: string): void => {
       if (drafts.length >= 5) return;
-      const lax = dialect.grammar.pipesAreOr ? " (or cuts it off, when it is not strict)" : "";
+      const lax = dialect.engine.ignoreBendsValues ? " (or cuts it off, when it is not strict)" : "";
       drafts.push({
         message: `${what} does not fit into \`${column}\`, so the engine refuses it${lax}.`,
         because: [],
@@ -46,12 +46,12 @@ export const mayNotFit: Hazard = {
     const look = (column: Column | null | undefined, expr: Expr | undefined): void => {
       if (!column || !expr) return;
       const value = constant(expr);
-      const stored = value && storedConstant(value, column, catalog, dialect.id);
+      const stored = value && storedConstant(value, column, catalog, dialect);
       const why =
         stored?.kind === "refused"
           ? stored.why
           : stored?.kind === "kept"
-            ? tooMuch(stored.value, column, dialect.id)
+            ? tooMuch(stored.value, column, dialect)
             : null;
       if (why) {
         say(column.name, `\`${show(expr)}\``);
@@ -77,7 +77,7 @@ export const mayNotFit: Hazard = {
   },
 };
 
-function tooMuch(value: ConstantValue, column: Column, dialect: DialectId): string | null {
+function tooMuch(value: ConstantValue, column: Column, dialect: Dialect): string | null {
   if (value.type === "string") {
     const limit = textLimit(column, dialect);
     // No text has more characters than it has units.
@@ -100,7 +100,7 @@ function wholeDivision(
   value: Expr,
   dialect: Dialect,
 ): { expr: Expr; left: number; right: number; result: number; exact: number } | null {
-  if (dialect.id !== "postgresql" && dialect.id !== "sqlite" && dialect.id !== "tsql") return null;
+  if (!dialect.engine.integerDivision) return null;
   let found: { expr: Expr; left: number; right: number; result: number; exact: number } | null = null;
   walk(value, (node) => {
     if (found || node.kind !== "binary" || node.op !== "/") return undefined;

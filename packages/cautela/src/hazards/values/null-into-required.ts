@@ -53,8 +53,8 @@ export const nullIntoRequired: Hazard = {
       columns.forEach((column, i) => {
         if (!column?.required || column.identity !== null) return;
         // The row's number is made up where NULL is given (sqlite), and so is a time stamp (mysql).
-        if (dialect.id === "sqlite" && table.primaryKey?.columns.includes(column.name)) return;
-        if (dialect.grammar.pipesAreOr && column.type === "timestamp") return;
+        if (dialect.engine.rowidKey && table.primaryKey?.columns.includes(column.name)) return;
+        if (dialect.engine.stampsTimestamps && column.type === "timestamp") return;
         const values = inserted.rows.map((row) => row[i]).filter((one) => one !== undefined);
         if (values.some((one) => constant(one)?.type === "null")) say(column.name, table.name, false);
         else if (values.some(isDefault) && mustBeGiven(column, table, dialect)) say(column.name, table.name, true);

@@ -40,14 +40,14 @@ export const readOnlyColumn: Hazard = {
     };
     // MariaDB takes NULL for DEFAULT there, as it does for IGNORE.
     const isDefault = (value: Expr): boolean =>
-      value.kind === "literal" && (value.type === "default" || (value.type === "null" && dialect.id === "mariadb"));
+      value.kind === "literal" && (value.type === "default" || (value.type === "null" && dialect.engine.nullIsDefault));
     for (const { column, value } of assignedIn(tree, names)) {
       const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       if (!known || isDefault(value)) continue;
       if (known.generated) say(known, "it is computed from other columns");
-      else if (known.identity && (dialect.id === "tsql" || known.identity === "always"))
+      else if (known.identity && (dialect.engine.fixedIdentity || known.identity === "always"))
         say(known, "it is an identity, which the engine numbers");
-      else if (dialect.id === "tsql" && known.type === "timestamp")
+      else if (dialect.engine.rowversion && known.type === "timestamp")
         say(known, "a rowversion counts the changes of its row");
     }
     const inserted = insertedRows(tree, catalog, dialect);
@@ -61,11 +61,11 @@ export const readOnlyColumn: Hazard = {
         const values = inserted.rows.map((row) => row[i]).filter((one): one is Expr => one !== undefined);
         if (values.length > 0 && values.every(isDefault)) return;
         if (column.generated) say(column, "it is computed from other columns");
-        else if (column.identity === "always" && dialect.id === "postgresql" && !overriding())
+        else if (column.identity === "always" && dialect.engine.overridingIdentity && !overriding())
           say(column, "GENERATED ALWAYS takes a value only with OVERRIDING SYSTEM VALUE");
         else if (
           column.identity &&
-          dialect.id === "tsql" &&
+          dialect.engine.fixedIdentity &&
           history.setting("identity_insert") !== inserted.table?.name
         )
           say(column, "an identity takes a value only while SET IDENTITY_INSERT is ON for the table");

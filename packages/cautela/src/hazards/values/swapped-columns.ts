@@ -37,7 +37,7 @@ export const swappedColumns: Hazard = {
         if (a.column.name === b.column.name || copied(a) !== b.column.name || copied(b) !== a.column.name) continue;
         const source = usedColumn(a.value, names);
         const own = !source?.relation || source.relation === a.column.relation;
-        const mysql = dialect.grammar.pipesAreOr;
+        const mysql = dialect.engine.assignsInOrder;
         if (own && !mysql) continue;
         drafts.push({
           weight: own ? "stop" : "ask",

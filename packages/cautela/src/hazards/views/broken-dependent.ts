@@ -56,7 +56,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
       }
       const broken = loss.dependents.filter((one) => breaks(one, loss, context));
       if (broken.length === 0) continue;
-      if (loss.cascade && context.dialect.id === "postgresql") {
+      if (loss.cascade && context.dialect.engine.truncateCascades) {
         drafts.push({
           message: `CASCADE takes ${shownList(broken)} along with ${loss.what}.`,
           because: broken.map((one) => `${KINDS[one.kind]} \`${one.name}\` depends on it`),
@@ -149,41 +149,12 @@ function losses({ tree, catalog, dialect }: HazardContext): Loss[] {
 /** The dependents for which the engine refuses the statement. */
 function refusal({ verb, cascade, dependents, column }: Loss, { dialect, session }: HazardContext): Dependent[] {
   if (verb === "renames") return [];
-  const keys = dependents.filter(({ kind }) => kind === "key");
-  switch (dialect.id) {
-    case "postgresql":
-      if (cascade) return [];
-      return dependents.filter(
-        ({ kind }) => kind === "view" || kind === "key" || kind === "rule" || (kind === "column" && column),
-      );
-    case "mysql":
-    case "mariadb":
-      if (session.keys === false) return [];
-      return column ? dependents.filter(({ kind }) => kind === "key" || kind === "check" || kind === "column") : keys;
-    case "sqlite":
-      // DROP COLUMN checks the whole schema afterwards; DROP TABLE does not.
-      return column ? dependents.filter(({ kind }) => kind !== "routine") : [];
-    case "plsql":
-      return cascade ? [] : keys;
-    default:
-      return column ? dependents.filter(({ kind }) => kind === "key" || kind === "check" || kind === "column") : keys;
-  }
+  const loss = { column, cascade, keysChecked: session.keys !== false };
+  return dependents.filter(({ kind }) => dialect.engine.refusesDrop(kind, loss));
 }
 
 /** Whether a dependent stops working when the engine takes the statement. */
 function breaks({ kind }: Dependent, { verb, column }: Loss, { dialect }: HazardContext): boolean {
   if (kind === "key" || kind === "check" || kind === "column") return false;
-  if (verb === "drops") return true;
-  switch (dialect.id) {
-    case "postgresql":
-      // Views and triggers hold what they mean by number; the text of routines holds it by name.
-      return kind === "routine";
-    case "sqlite":
-      return false;
-    case "mysql":
-    case "mariadb":
-      return !(kind === "trigger" && !column);
-    default:
-      return true;
-  }
+  return verb === "drops" || dialect.engine.breaksOnRename(kind, column);
 }

@@ -57,7 +57,7 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
       } as View;
       const shape = readShape(query.query, null, catalog, dialect);
       const action: WriteAction = tree.kind === "delete" ? "delete" : "update";
-      const reason = dialect.id === "sqlite" ? null : refusals(pretended, shape, dialect)[action];
+      const reason = dialect.engine.queryTargets ? refusals(pretended, shape, dialect)[action] : null;
       if (reason)
         drafts.push({
           message: `The query that stands where the table should be cannot be written: ${reason}.`,
@@ -92,7 +92,7 @@ function viewDraft(firing: Firing, view: View, found: Updatability, { dialect }:
     const base = found.columns.find((column) => column.name === name)?.base;
     if (base) tables.add(base.table);
   }
-  if (found.joined && tables.size > 1 && dialect.id !== "jet") {
+  if (found.joined && tables.size > 1 && !dialect.engine.writesBothSides) {
     return {
       message: `The engine refuses this: it writes ${listed([...tables].map(shownName))} at once through \`${shown}\`.`,
       because: [`\`${shown}\` joins several tables`, `${dialect.title} writes one of them with one statement`],
@@ -127,7 +127,7 @@ function writtenQuery(tree: Statement, { dialect }: HazardContext): { query: Que
         : null;
   if (!target || (tree.kind === "update" && tree.target.length > 1)) return null;
   if (target.kind === "derived" && target.query.kind === "query") return { query: target.query };
-  if (dialect.id !== "tsql" || target.kind !== "table" || target.name.parts.length > 1) return null;
+  if (!dialect.engine.targetThroughFrom || target.kind !== "table" || target.name.parts.length > 1) return null;
   const common = commonTable(target, "with" in tree ? tree.with : null);
   return common ? { query: common } : null;
 }

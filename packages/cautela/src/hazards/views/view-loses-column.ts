@@ -46,7 +46,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     const moved = lost.length === 0 && old.some((column, i) => made[i] !== column);
     if (lost.length === 0 && !moved) return [];
     const shown = view ? shownName(view) : table;
-    const refused = dialect.id === "postgresql" && view !== null && tree.orReplace && !tree.materialized;
+    const refused = dialect.engine.appendsViewColumns && view !== null && tree.orReplace && !tree.materialized;
     const readers = view ? dependentsOf(view, catalog, dialect).map(({ name }) => name) : [];
     return [
       {

@@ -1,4 +1,5 @@
 import type { K } from "../lexer/keywords.ts";
+import type { EngineRules } from "./engine.ts";
 import type { Syntax } from "./syntax.ts";
 
 /** The languages that Cautela reads, by their design ids. */
@@ -102,6 +103,7 @@ export interface Dialect {
   readonly lexical: LexicalRules;
   readonly grammar: GrammarRules;
   readonly syntax: Syntax;
+  readonly engine: EngineRules;
   readonly run: RunRules;
   /** 1 for a reserved word, 2 for a word that is no bare alias, 3 for both; by keyword number. */
   readonly wordClass: Uint8Array;
@@ -114,10 +116,11 @@ export function dialect(
   lexical: LexicalRules,
   grammar: GrammarRules,
   syntax: Syntax,
+  engine: EngineRules,
   run: RunRules,
 ): Dialect {
   const wordClass = new Uint8Array(1024);
   for (const word of grammar.reserved) wordClass[word] = 3;
   for (const word of grammar.notAlias) wordClass[word] |= 2;
-  return { id, title, lexical, grammar, syntax, run, wordClass };
+  return { id, title, lexical, grammar, syntax, engine, run, wordClass };
 }

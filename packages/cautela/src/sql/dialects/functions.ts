@@ -1,4 +1,4 @@
-import type { DialectId } from "./dialect.ts";
+import type { Dialect, DialectId } from "./dialect.ts";
 
 /** A function that some dialects have and others lack. */
 export interface PartialFunction {
@@ -120,3 +120,13 @@ export const partialFunctions: ReadonlyMap<string, PartialFunction> = new Map(
     { ids, instead: typeof instead === "string" ? { others: instead } : instead },
   ]),
 );
+
+/** Whether a dialect has a function; one that is not in the table is in none or in all. */
+export function hasFunction(known: PartialFunction | undefined, { id }: Dialect): boolean {
+  return known === undefined || known.ids.includes(id);
+}
+
+/** What a dialect writes instead. */
+export function insteadIn({ id }: Dialect, instead: PartialFunction["instead"]): string {
+  return instead[id] ?? instead.others;
+}

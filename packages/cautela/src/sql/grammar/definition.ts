@@ -203,24 +203,24 @@ function argumentsAhead(p: Parser): Span[] | null {
 }
 
 function definitionBody(p: Parser, node: CreateRoutineStatement, isBody: boolean): void {
-  switch (p.dialect.id) {
-    case "postgresql":
+  switch (p.dialect.engine.routineBody) {
+    case "quoted":
       postgresBody(p, node);
       break;
-    case "tsql":
+    case "batch":
       batchBody(p, node);
       break;
-    case "plsql":
+    case "package":
       plsqlBody(p, node, isBody);
       break;
-    case "jet":
+    case "statement":
       // CREATE PROCEDURE name (parameters) AS statement
       if (p.at(T.LPAREN)) p.skipParens();
       else while (!p.is(K.AS) && !p.atEnd()) p.advance();
       p.expect(K.AS);
       node.body = [bodyStatement(p)];
       break;
-    case "sqlite":
+    case "trigger":
       p.inRoutine++;
       node.body = [blockBody(p, p.start, [])];
       p.inRoutine--;

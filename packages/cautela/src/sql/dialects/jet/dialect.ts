@@ -1,7 +1,9 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect } from "../dialect.ts";
+import { engineOf, keysOrConstraints } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { jetTypeNames } from "./types.ts";
 
 /** The SQL of .mdb and .accdb desktop files. */
 export const jet = dialect(
@@ -70,6 +72,36 @@ export const jet = dialect(
     "alike",
     "parameters",
     "beginNeedsWord",
+  ),
+  engineOf(
+    [
+      "textLengths",
+      "boundedIntegers",
+      "unsignedTinyint",
+      "looseText",
+      "ampersandSkipsNull",
+      "refusesTextWithNumber",
+      "likeStar",
+      "aliasesEverywhere",
+      "aliasesInList",
+      "aliasHidesColumn",
+      "manyUpdateTargets",
+      "cascadesFireTriggers",
+      "queryTargets",
+      "writesBothSides",
+      "booleansAreValues",
+      "moduleFunctions",
+      "promptsForNames",
+      "starTargets",
+      "copiesByInto",
+    ],
+    {
+      typeNames: jetTypeNames,
+      countType: "long",
+      defaultTextLength: 255,
+      routineBody: "statement",
+      refusesDrop: keysOrConstraints,
+    },
   ),
   standardRun,
 );

@@ -1,6 +1,14 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect } from "../dialect.ts";
-import { mysqlFamilySyntax, mysqlGrammar, mysqlLexical, mysqlRun } from "../mysql/dialect.ts";
+import { engineOf } from "../engine.ts";
+import {
+  mysqlEngineRules,
+  mysqlFamilyEngine,
+  mysqlFamilySyntax,
+  mysqlGrammar,
+  mysqlLexical,
+  mysqlRun,
+} from "../mysql/dialect.ts";
 import { syntaxOf } from "../syntax.ts";
 
 /** MariaDB 10.11; words after its manual's "Reserved Words". */
@@ -15,5 +23,6 @@ export const mariadb = dialect(
     notAlias: [...mysqlGrammar.notAlias, K.RETURNING, K.OFFSET],
   },
   syntaxOf(...mysqlFamilySyntax, "minusOperation", "rowsExamined", "portions", "deleteHistory", "ignoreValue"),
+  engineOf([...mysqlFamilyEngine, "jsonIsText", "nullIsDefault"], mysqlEngineRules),
   mysqlRun,
 );

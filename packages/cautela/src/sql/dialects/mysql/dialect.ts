@@ -1,7 +1,9 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect, type GrammarRules, isOn, type LexicalRules, type RunRules } from "../dialect.ts";
+import { type EngineRules, engineOf, keysOrConstraints } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { type Syntax, syntaxOf } from "../syntax.ts";
+import { mysqlTypeNames } from "./types.ts";
 
 /** What MySQL and MariaDB share. */
 export const mysqlLexical: LexicalRules = {
@@ -192,6 +194,38 @@ export const mysqlFamilySyntax: readonly (keyof Syntax)[] = [
   "replaceStatement",
 ];
 
+/** How both engines deal with values, keys and triggers. */
+export const mysqlFamilyEngine = [
+  "dropsWidths",
+  "boundedIntegers",
+  "looseText",
+  "concatBlanks",
+  "textReadsAsZero",
+  "backslashInLike",
+  "stampsTimestamps",
+  "aliasesInGroup",
+  "aliasesInHaving",
+  "aliasHidesColumn",
+  "manyUpdateTargets",
+  "mutatingTables",
+  "queryTargets",
+  "booleansAreValues",
+  "lastAssignmentWins",
+  "assignsInOrder",
+  "useDatabase",
+  "ignoreBendsValues",
+] as const;
+
+export const mysqlEngineRules: Partial<EngineRules> = {
+  typeNames: mysqlTypeNames,
+  // A number at the beginning is taken, with a warning or an error (mysql.com, "Type Conversion").
+  numberForms: /^\s*[-+]?\.?\d/,
+  unitFirst: /^(?:timestampadd|timestampdiff|get_format)$/,
+  typeLast: /^convert$/,
+  refusesDrop: (kind, loss) => loss.keysChecked && keysOrConstraints(kind, loss),
+  breaksOnRename: (kind, column) => !(kind === "trigger" && !column),
+};
+
 /** How statements take effect in both. */
 export const mysqlRun: RunRules = {
   ...standardRun,
@@ -237,5 +271,6 @@ export const mysql = dialect(
     ],
   },
   syntaxOf(...mysqlFamilySyntax, "rowAliases", "newObjects", "memberOf"),
+  engineOf([...mysqlFamilyEngine], { ...mysqlEngineRules, typeNames: { ...mysqlTypeNames, json: "json" } }),
   mysqlRun,
 );

@@ -1,7 +1,9 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect } from "../dialect.ts";
+import { engineOf } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { plsqlTypeNames } from "./types.ts";
 
 /** Oracle SQL and PL/SQL; words after "Oracle SQL Reserved Words". */
 export const plsql = dialect(
@@ -113,6 +115,35 @@ export const plsql = dialect(
     "caretNotEquals",
     "shellLines",
     "semicolonsInside",
+  ),
+  engineOf(
+    [
+      "dateHasTime",
+      "strictDates",
+      "emptyTextReads",
+      "emptyIsNull",
+      "modifyKeeps",
+      "aliasHidesColumn",
+      "lateralFunctions",
+      "dictionaryViews",
+      "cascadesFireTriggers",
+      "mutatingTables",
+      "queryTargets",
+      "rownum",
+    ],
+    {
+      typeNames: plsqlTypeNames,
+      countType: "number",
+      longestName: 30,
+      pseudoColumns: new Set(
+        "ROWNUM ROWID LEVEL SYSDATE SYSTIMESTAMP USER UID ORA_ROWSCN CONNECT_BY_ISLEAF CONNECT_BY_ISCYCLE NEXTVAL CURRVAL COLUMN_VALUE OBJECT_VALUE SQLCODE SQLERRM SESSIONTIMEZONE DBTIMEZONE CURRENT_DATE CURRENT_TIMESTAMP LOCALTIMESTAMP VERSIONS_STARTSCN VERSIONS_ENDSCN VERSIONS_OPERATION TRUE FALSE".split(
+          " ",
+        ),
+      ),
+      routineBody: "package",
+      revalidation: { lack: "NOVALIDATE leaves them unchecked", remedy: "ENABLE VALIDATE" },
+      refusesDrop: (kind, { cascade }) => !cascade && kind === "key",
+    },
   ),
   { ...standardRun, structureCommits: true, alwaysInTransaction: true },
 );

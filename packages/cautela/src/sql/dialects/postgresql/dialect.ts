@@ -1,7 +1,9 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect } from "../dialect.ts";
+import { engineOf } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { postgresqlTypeNames } from "./types.ts";
 
 /** PostgreSQL; words after appendix C of its manual ("SQL Key Words"), column PostgreSQL. */
 export const postgresql = dialect(
@@ -110,6 +112,48 @@ export const postgresql = dialect(
     "abort",
     "alterRoutines",
     "doBlocks",
+  ),
+  engineOf(
+    [
+      "serialTypes",
+      "boundedIntegers",
+      "exactEnumerations",
+      "bitStrings",
+      "strictBooleans",
+      "strictDates",
+      "dateWords",
+      "integerDivision",
+      "refusesTextWithNumber",
+      "backslashInLike",
+      "overridingIdentity",
+      "shorterInsert",
+      "likeIncludes",
+      "domains",
+      "questionLabels",
+      "searchPath",
+      "triggersByName",
+      "aliasesInGroup",
+      "targetBesideFrom",
+      "cascadesFireTriggers",
+      "truncateCascades",
+      "rules",
+      "nullSwallowsRow",
+      "queryTargets",
+      "appendsViewColumns",
+      "strictQuotedNames",
+    ],
+    {
+      typeNames: postgresqlTypeNames,
+      decimalDefault: null,
+      longestName: 63,
+      numberForms: /^\s*(?:[-+]?infinity|[-+]?inf|nan|[-+]?0[xob][\da-f_]+|[-+]?[\d_.]+)\s*$/i,
+      pseudoColumns: new Set(["ctid", "xmin", "xmax", "cmin", "cmax", "tableoid", "oid"]),
+      routineBody: "quoted",
+      refusesDrop: (kind, { cascade, column }) =>
+        !cascade && (kind === "view" || kind === "key" || kind === "rule" || (kind === "column" && column)),
+      // Views and triggers hold what they mean by number; the text of routines holds it by name.
+      breaksOnRename: (kind) => kind === "routine",
+    },
   ),
   {
     ...standardRun,

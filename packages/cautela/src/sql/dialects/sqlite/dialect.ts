@@ -1,5 +1,6 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect, isOn } from "../dialect.ts";
+import { engineOf } from "../engine.ts";
 import { coreNotAlias, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
 
@@ -105,6 +106,33 @@ export const sqlite = dialect(
     "rowTriggers",
     "replaceStatement",
     "endCommits",
+  ),
+  engineOf(
+    [
+      "affinities",
+      "integerDivision",
+      "rowidKey",
+      "aliasesEverywhere",
+      "aliasHidesColumn",
+      "targetBesideFrom",
+      "quotedStrings",
+      "cascadesFireTriggers",
+      "replaceNeedsRecursion",
+      "raiseFunction",
+      "pragmas",
+      "booleansAreValues",
+      "lastAssignmentWins",
+      "renameChecksViews",
+    ],
+    {
+      countType: "",
+      longestName: 128,
+      pseudoColumns: new Set(["rowid", "oid", "_rowid_"]),
+      routineBody: "trigger",
+      // DROP COLUMN checks the whole schema afterwards; DROP TABLE does not.
+      refusesDrop: (kind, { column }) => column && kind !== "routine",
+      breaksOnRename: () => false,
+    },
   ),
   {
     ...standardRun,

@@ -1,7 +1,9 @@
 import { K } from "../../lexer/keywords.ts";
 import { dialect } from "../dialect.ts";
+import { engineOf, keysOrConstraints } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { tsqlTypeNames } from "./types.ts";
 
 /** T-SQL; words after "Reserved keywords (Transact-SQL)". */
 export const tsql = dialect(
@@ -206,5 +208,46 @@ export const tsql = dialect(
     "bitAssignments",
     "semicolonsInside",
   ),
-  standardRun,
+  engineOf(
+    [
+      "boundedIntegers",
+      "unsignedTinyint",
+      "looseText",
+      "truncatesNumbers",
+      "emptyTextReads",
+      "integerDivision",
+      "rowversion",
+      "fixedIdentity",
+      "oneNullInUnique",
+      "indexOfTable",
+      "targetThroughFrom",
+      "aliasHidesColumn",
+      "lateralFunctions",
+      "threePartNames",
+      "cascadesFireTriggers",
+      "rollbackInTriggers",
+      "statementTriggers",
+      "nestedTransactions",
+      "queryTargets",
+      "copiesByInto",
+      "useDatabase",
+    ],
+    {
+      typeNames: tsqlTypeNames,
+      decimalDefault: ["18", "0"],
+      longestName: 116,
+      countType: "int",
+      pseudoColumns: new Set(
+        "$action $identity $rowguid current_timestamp current_user session_user system_user user".split(" "),
+      ),
+      unitFirst: /^(?:dateadd|datediff|datediff_big|datepart|datename|datetrunc|date_bucket|convert|try_convert)$/,
+      routineBody: "batch",
+      revalidation: {
+        lack: "WITH CHECK is missing, so it stays untrusted",
+        remedy: "ALTER TABLE {table} WITH CHECK CHECK CONSTRAINT …",
+      },
+      refusesDrop: keysOrConstraints,
+    },
+  ),
+  { ...standardRun, session: () => ({ keys: true, triggers: true, recursion: false }) },
 );

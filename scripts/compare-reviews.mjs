@@ -83,7 +83,7 @@ async function dump(tree, into) {
     const parts = {};
     try {
       const result = review(text, { dialect, catalog, path: "script.sql" });
-      parts.json = report(result, "json");
+      parts.json = JSON.stringify(sorted(JSON.parse(report(result, "json"))), null, 1);
       parts.text = report(result, "text");
       parts.trace = traceText(trace(result));
       parts.rehearsal = JSON.stringify(rehearse(result, { date: "20260101" }), null, 1);
@@ -97,6 +97,12 @@ async function dump(tree, into) {
     for (const which of ["dangerous", "sound"])
       say({ name: `example of ${id}, ${which}`, text: example[which], dialect: example.dialect, ddl: example.ddl });
   writeFileSync(into, JSON.stringify(said));
+}
+
+/** The order of the hazards that were not judged says nothing. */
+function sorted(document) {
+  for (const { unchecked } of document.scripts) for (const { hazards } of unchecked) hazards.sort();
+  return document;
 }
 
 async function compare(revision) {

@@ -11,8 +11,9 @@ export type {
 export { type Privilege, privilegesOf } from "./analysis/statement/privileges.ts";
 export type { WriteAction } from "./analysis/views/refusals.ts";
 export { type Updatability, updatability, type ViewColumn } from "./analysis/views/updatability.ts";
-export { Catalog, keyParts, tableKey, type UnreadDdl } from "./catalog/catalog.ts";
+export { Catalog, type UnreadDdl } from "./catalog/catalog.ts";
 export { catalogFromDdl } from "./catalog/ddl/from-ddl.ts";
+export { keyParts, tableKey } from "./catalog/keys.ts";
 export type * from "./catalog/model.ts";
 export { emptyTable, plainColumn, uniqueKey } from "./catalog/model.ts";
 export { catalogFromDictionary, type Dictionary, type TableFacts } from "./catalog/snapshot/dictionary.ts";
@@ -31,6 +32,8 @@ export { type ReportFormat, report } from "./report/report.ts";
 export { type TextOptions, textReport } from "./report/text.ts";
 export { traceMermaid } from "./report/trace-mermaid.ts";
 export { traceText } from "./report/trace-text.ts";
+export { reviewChangeSet } from "./review/change-set.ts";
+export type { ReviewOptions } from "./review/options.ts";
 export { policyFrom } from "./review/policy-from.ts";
 export {
   type Finding,
@@ -46,7 +49,8 @@ export {
   type Verdict,
   type Write,
 } from "./review/result.ts";
-export { type ReviewOptions, ReviewSession, ReviewStream, review, reviewChangeSet } from "./review/review.ts";
+export { review } from "./review/review.ts";
+export { ReviewStream } from "./review/stream.ts";
 export { type StatementTrace, type Trace, type TraceNode, trace } from "./review/trace.ts";
 export { schemaProblem } from "./schemas/schema-problem.ts";
 export type { Dialect, DialectId } from "./sql/dialects/dialect.ts";

@@ -1,39 +1,19 @@
-import type { DialectId } from "../sql/dialects/dialect.ts";
+import type { Dialect, DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Name } from "../sql/nodes/tree.ts";
-import { ownText } from "../text/own-text.ts";
-import type { CatalogObject, ObjectKind, Routine, Rule, Table, Trigger, TypeObject, View } from "./model.ts";
-import { tableNameOf } from "./names.ts";
-
-/** Keys by schema and name: one string for each, which compares and hashes faster than equal ones. */
-const keys = new Map<string, Map<string, string>>();
-let kept = 0;
-const KEPT = 100_000;
-
-/** The key of an object in the catalog. */
-export function tableKey(schema: string, name: string): string {
-  let names = keys.get(schema);
-  const known = names?.get(name);
-  if (known !== undefined) return known;
-  const key = ownText(`${schema}\u0000${name}`);
-  if (++kept > KEPT) {
-    keys.clear();
-    names = undefined;
-    kept = 1;
-  }
-  if (!names) {
-    names = new Map();
-    keys.set(ownText(schema), names);
-  }
-  names.set(ownText(name), key);
-  return key;
-}
-
-/** The schema and the name in a key. */
-export function keyParts(key: string): { schema: string; name: string } {
-  const at = key.indexOf("\u0000");
-  return { schema: key.slice(0, at), name: key.slice(at + 1) };
-}
+import { nameKey, tableKey } from "./keys.ts";
+import {
+  type CatalogObject,
+  type ObjectKind,
+  type Routine,
+  type Rule,
+  shownName,
+  type Table,
+  type Trigger,
+  type TypeObject,
+  type View,
+} from "./model.ts";
+import { tableNameOf, writtenName } from "./names.ts";
 
 /** A statement of a catalog's DDL that could not be read: what it makes is missing. */
 export interface UnreadDdl {
@@ -474,4 +454,18 @@ function sameTies(a: Table, b: Table): boolean {
   const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
     one === other || (one.length === 0 && other.length === 0);
   return a.partitionOf === b.partitionOf && same(a.foreignKeys, b.foreignKeys) && same(a.inherits, b.inherits);
+}
+
+/** The key of the table or view that a name means: what the catalog resolves it to, or the name itself. */
+export function relationKey(name: Name, catalog: Catalog | null, dialect: Dialect): string {
+  const relation = catalog?.resolveRelation(name);
+  return relation ? tableKey(relation.schema, relation.name) : nameKey(name, dialect);
+}
+
+/** A table or view as a script names it: the key of what it means, and how messages show it. */
+export function namedRelation(name: Name, catalog: Catalog | null, dialect: Dialect): { key: string; shown: string } {
+  const relation = catalog?.resolveRelation(name);
+  return relation
+    ? { key: tableKey(relation.schema, relation.name), shown: shownName(relation) }
+    : { key: nameKey(name, dialect), shown: writtenName(name) };
 }

@@ -1,9 +1,8 @@
-import type { Change } from "../analysis/changes/change.ts";
-import type { ReachResult } from "../analysis/changes/reach.ts";
+import type { JudgedChange } from "../analysis/changes/judged-change.ts";
 import type { Resolution } from "../analysis/names/resolution.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import type { Creations } from "../analysis/script/creations.ts";
 import type { History } from "../analysis/script/history.ts";
-import type { Softener } from "../analysis/script/mitigations.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import type { Found } from "../analysis/statement/node-index.ts";
 import type { Catalog } from "../catalog/catalog.ts";
@@ -31,17 +30,6 @@ export interface Draft {
   at?: { statement: number; region: Region };
 }
 
-/** A change with its reach and with what softens a finding about it. */
-export interface JudgedChange {
-  change: Change;
-  result: ReachResult;
-  /** The target as messages name it. */
-  target: string;
-  softener: Softener | null;
-  /** A copy of the whole target stands before this statement, under this name. */
-  copy: string | null;
-}
-
 /** What a hazard's check is given: one statement, resolved and judged. */
 export interface HazardContext {
   dialect: Dialect;
@@ -64,6 +52,8 @@ export interface HazardContext {
   history: History;
   /** Transactions, copies, destruction and guards before this statement. */
   timeline: Timeline;
+  /** What the script has made before this statement. */
+  creations: Creations;
   /** The statement behind it, as far as it is known. */
   next: ReadStatement | null;
   /** Where the statement stands. */
@@ -91,6 +81,9 @@ export interface HazardExample {
   sound: string;
 }
 
+/** What a hazard depends on: the tables that a statement names, all that follows from it, the code that it runs. */
+export type Dependence = "names" | "ripples" | "code";
+
 /** One named kind of danger. */
 export interface Hazard {
   id: string;
@@ -106,6 +99,10 @@ export interface Hazard {
   statements?: readonly Statement["kind"][];
   /** What a statement must hold, any of it, for this to occur in it; see `Trait`. */
   needs?: number;
+  /** What must be known for it to be decided: it is listed as unchecked where that is missing. */
+  depends?: readonly Dependence[];
+  /** Its check may find something at an earlier statement, when a later one is seen. */
+  speaksLater?: boolean;
   /** Only looked for when the policy gives it a weight. */
   onRequest?: boolean;
   example: HazardExample;
@@ -123,3 +120,5 @@ export interface FinishContext {
   history: History;
   timeline: Timeline;
 }
+
+export type { JudgedChange };

@@ -1,4 +1,4 @@
-import { tableKey } from "../catalog/catalog.ts";
+import { tableKey } from "../catalog/keys.ts";
 import type { Table } from "../catalog/model.ts";
 import { walk } from "../sql/nodes/visitor.ts";
 import { holes, withoutReturning } from "./change-pieces.ts";

@@ -1,5 +1,5 @@
 import type { RippleEdge } from "../analysis/ripples/ripple.ts";
-import { tableKey } from "../catalog/catalog.ts";
+import { tableKey } from "../catalog/keys.ts";
 import type { Table } from "../catalog/model.ts";
 import { sameTable } from "./change-target.ts";
 import type { ScriptStep, Written } from "./script-steps.ts";

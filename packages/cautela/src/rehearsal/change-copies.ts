@@ -1,6 +1,6 @@
 import type { Change } from "../analysis/changes/change.ts";
-import { tableKey } from "../catalog/catalog.ts";
 import { columnNamed } from "../catalog/columns.ts";
+import { tableKey } from "../catalog/keys.ts";
 import { shownName, type Table } from "../catalog/model.ts";
 import { staysAsItIs } from "./audit.ts";
 import { type Cascade, directCascade } from "./change-cascades.ts";

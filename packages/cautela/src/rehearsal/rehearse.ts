@@ -1,7 +1,7 @@
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { privilegesOf } from "../analysis/statement/privileges.ts";
 import { unfollowed } from "../analysis/statement/unfollowed.ts";
-import { tableKey } from "../catalog/catalog.ts";
+import { tableKey } from "../catalog/keys.ts";
 import type { Review } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { sqlWriter } from "../sql/dialects/writing.ts";

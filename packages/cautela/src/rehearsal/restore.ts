@@ -1,4 +1,4 @@
-import { tableKey } from "../catalog/catalog.ts";
+import { tableKey } from "../catalog/keys.ts";
 import { shownName, type Table } from "../catalog/model.ts";
 import type { Policy } from "../policy/policy.ts";
 import { onlyTells } from "./audit.ts";

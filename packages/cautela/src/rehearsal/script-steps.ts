@@ -1,9 +1,10 @@
 import { codeEffects } from "../analysis/ripples/code-effects.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import { type Catalog, tableKey } from "../catalog/catalog.ts";
+import type { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
+import { nameKey, tableKey } from "../catalog/keys.ts";
 import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
-import { foldName, tableNameOf } from "../catalog/names.ts";
+import { foldName } from "../catalog/names.ts";
 import { bodyStatements, viewQuery } from "../catalog/parsed-code.ts";
 import type { ChangeSource, Review, StatementReview, Write } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
@@ -334,8 +335,7 @@ class Course {
   }
 
   #key(name: Name): string {
-    const { schema, table } = tableNameOf(name, dialects[this.#review.dialect]);
-    return tableKey(schema, table);
+    return nameKey(name, dialects[this.#review.dialect]);
   }
 
   #dependsOn(tree: Statement, used: ReadonlySet<string>): ScriptStep["dependsOn"] {

@@ -1,4 +1,4 @@
-import { tableKey } from "../catalog/catalog.ts";
+import { tableKey } from "../catalog/keys.ts";
 import { type Column, shownName, type Table, type Trigger, type View } from "../catalog/model.ts";
 import type { Span } from "../sql/nodes/tree.ts";
 import { type Kept, keyOf } from "./kept.ts";

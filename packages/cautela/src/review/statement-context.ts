@@ -5,7 +5,10 @@ import { resolveStatement } from "../analysis/names/resolve.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { sessionState } from "../analysis/ripples/session.ts";
 import { mayRipple, statementRipples } from "../analysis/ripples/statement-ripples.ts";
+import { annotation } from "../analysis/script/annotations.ts";
+import type { Creations } from "../analysis/script/creations.ts";
 import { fingerprint, type History } from "../analysis/script/history.ts";
+import type { Step } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import { type Found, foundIn } from "../analysis/statement/node-index.ts";
 import { relationTraits } from "../analysis/statement/table-traits.ts";
@@ -33,17 +36,19 @@ export interface ScriptContext {
   policy: Policy;
   history: History;
   timeline: Timeline;
+  creations: Creations;
 }
 
 const NO_RIPPLES: readonly FiredRipple[] = [];
 
 /** What the hazards are given about one statement; names and nodes are gathered when the first one asks. */
-export class StatementContext implements HazardContext {
+export class StatementContext implements HazardContext, Step {
   readonly dialect: Dialect;
   readonly catalog: Catalog | null;
   readonly policy: Policy;
   readonly history: History;
   readonly timeline: Timeline;
+  readonly creations: Creations;
   readonly statement: ReadStatement;
   readonly tree: Statement;
   readonly changes: readonly JudgedChange[];
@@ -72,6 +77,7 @@ export class StatementContext implements HazardContext {
     this.policy = script.policy;
     this.history = script.history;
     this.timeline = script.timeline;
+    this.creations = script.creations;
     this.statement = statement;
     this.tree = statement.tree;
     this.changes = changes;
@@ -118,6 +124,15 @@ export class StatementContext implements HazardContext {
     if (names && (names.open.length > 0 || names.missing.length > 0)) traits |= Trait.openName;
     if (this.statement.comments.length > 0) traits |= Trait.comment;
     return traits;
+  }
+
+  /** What a comment of the statement says about a copy that is kept elsewhere; null: nothing. */
+  get backup(): string | null {
+    for (const { start, end } of this.statement.comments) {
+      const said = annotation(this.slice(start, end), { start, end });
+      if (said?.what === "backup") return said.text;
+    }
+    return null;
   }
 
   get session(): SessionState {

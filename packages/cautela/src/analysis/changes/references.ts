@@ -1,4 +1,5 @@
-import { type Catalog, tableKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { ForeignKey, Table } from "../../catalog/model.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 

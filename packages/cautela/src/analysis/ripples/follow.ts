@@ -1,4 +1,5 @@
-import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
+import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
 import { bodyStatements, conditionTree, type Parsed } from "../../catalog/parsed-code.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";

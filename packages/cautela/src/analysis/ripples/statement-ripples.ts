@@ -1,4 +1,5 @@
-import { type Catalog, type RelationObject, tableKey } from "../../catalog/catalog.ts";
+import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";

@@ -93,10 +93,6 @@ export class History {
   /** The latest SELECT that looks at rows of one table. */
   look: (Look & { statement: number; line: number }) | null = null;
 
-  /** Tables that the script has made, and columns that it has added, by key. */
-  readonly made = new Set<string>();
-  readonly added = new Set<string>();
-
   readonly #filled = new Set<string>();
 
   /** A column's values have gone into another column of the same table. */

@@ -1,9 +1,9 @@
-import type { Catalog } from "../../catalog/catalog.ts";
+import { type Catalog, namedRelation } from "../../catalog/catalog.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Select, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
-import type { Timeline } from "./timeline.ts";
 
 /** A SELECT that looks at rows of one table: the author's check before a change. */
 export interface Look {
@@ -19,7 +19,7 @@ export interface Look {
 /** The table and the filter of a SELECT that looks at one table; null for other queries. */
 export function lookOf(
   tree: Statement,
-  timeline: Timeline,
+  dialect: Dialect,
   catalog: Catalog | null,
   slice: (start: number, end: number) => string,
 ): Look | null {
@@ -28,7 +28,7 @@ export function lookOf(
   const [source] = body.from;
   if (body.from.length !== 1 || source.kind !== "table" || !body.where || body.into || body.groupBy.length > 0)
     return null;
-  const { key, shown } = timeline.keyOf(source.name, catalog);
+  const { key, shown } = namedRelation(source.name, catalog, dialect);
   const { start, end } = body.where;
   return {
     key,

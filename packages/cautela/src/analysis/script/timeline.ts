@@ -1,26 +1,19 @@
-import { type Catalog, tableKey } from "../../catalog/catalog.ts";
-import { shownName, type Table } from "../../catalog/model.ts";
-import { tableNameOf, writtenName } from "../../catalog/names.ts";
+import { namedRelation } from "../../catalog/catalog.ts";
+import type { Table } from "../../catalog/model.ts";
+import { writtenName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import { ownText } from "../../text/own-text.ts";
-import type { Region } from "../../text/region.ts";
 import type { Slice } from "../../text/slice.ts";
-import type { Change } from "../changes/change.ts";
 import { conjuncts, type Reach } from "../changes/reach.ts";
 import { assignedColumns } from "../changes/writes.ts";
 import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
-import type { FiredRipple } from "../ripples/ripple.ts";
-import type { Softener } from "./mitigations.ts";
-
-/** A place in the script. */
-export interface Moment {
-  statement: number;
-  region: Region;
-}
+import type { Creations } from "./creations.ts";
+import type { Mitigation } from "./mitigations.ts";
+import type { Moment, Step } from "./step.ts";
 
 /** A copy of rows of a table, made by the script. */
 export class Copy {
@@ -126,7 +119,7 @@ export class Destruction {
   #said: string;
   reach: Reach;
   table: Table | null;
-  softener: Softener | null;
+  softener: Mitigation | null;
   /** What the author or the policy says about a copy that is kept elsewhere; null: nothing. */
   declared: string | null;
   /** Other tables whose rows go or change with these: they need a copy as well. */
@@ -188,7 +181,7 @@ interface Lost {
   filterText?: string;
   reach?: Reach;
   table?: Table | null;
-  softener?: Softener | null;
+  softener?: Mitigation | null;
 }
 const NO_SLICE = (): string => "";
 
@@ -221,18 +214,6 @@ const NO_RIPPLED: Destruction["ripples"] = [];
 /** So many entries of each kind are kept. */
 const KEPT = 4000;
 
-/** What happened in a statement, as the timeline takes it in. */
-export interface Step {
-  tree: Statement;
-  at: Moment;
-  changes: readonly { change: Change; result: { reach: Reach }; target: string; softener: Softener | null }[];
-  ripples: readonly FiredRipple[];
-  catalog: Catalog | null;
-  slice(start: number, end: number): string;
-  /** A comment of the author that a copy is kept elsewhere. */
-  backup: string | null;
-}
-
 /**
  * What a script does in the course of time, as far as going back is concerned: transactions and silent
  * commits, copies and what becomes of them, what is destroyed, guards that are off, the current database.
@@ -253,8 +234,7 @@ export class Timeline {
   database: { name: string; at: Moment } | null = null;
   /** How much had been destroyed when a savepoint was set. */
   readonly #savepoints = new Map<string, number>();
-  /** Tables that the script has made. */
-  readonly #made = new Set<string>();
+  readonly #creations: Creations;
   readonly #byTable = new Map<string, Copy[]>();
   readonly #byName = new Map<string, Copy[]>();
   /** Tables of which a copy took some rows by a filter that is followed. */
@@ -265,8 +245,9 @@ export class Timeline {
   #declared: string | null;
   readonly #dialect: Dialect;
 
-  constructor(dialect: Dialect, policy: Policy) {
+  constructor(dialect: Dialect, policy: Policy, creations: Creations) {
     this.#dialect = dialect;
+    this.#creations = creations;
     this.#declared = policy.backup?.elsewhere ?? null;
   }
 
@@ -278,13 +259,6 @@ export class Timeline {
   /** The transaction that is open now. */
   get open(): TransactionSpan | null {
     return this.#open;
-  }
-
-  keyOf(name: Name, catalog: Catalog | null): { key: string; shown: string } {
-    const relation = catalog?.resolveRelation(name);
-    if (relation) return { key: tableKey(relation.schema, relation.name), shown: shownName(relation) };
-    const { schema, table } = tableNameOf(name, this.#dialect);
-    return { key: tableKey(schema, table), shown: writtenName(name) };
   }
 
   note(step: Step): void {
@@ -366,8 +340,7 @@ export class Timeline {
     const { tree, catalog } = step;
     switch (tree.kind) {
       case "create-table": {
-        const made = this.keyOf(tree.name, catalog);
-        if (!(tree.ifNotExists && catalog?.resolve(tree.name))) this.#made.add(made.key);
+        const made = namedRelation(tree.name, catalog, this.#dialect);
         if (tree.query)
           this.#copy(step, tree.query, made, {
             temporary: tree.temporary,
@@ -375,7 +348,7 @@ export class Timeline {
             into: false,
           });
         else if (tree.like.length > 0) {
-          const source = this.keyOf(tree.like[0], catalog);
+          const source = namedRelation(tree.like[0], catalog, this.#dialect);
           this.#add(Object.assign(blank(step.at, source, made), { structureOnly: true, temporary: tree.temporary }));
         }
         break;
@@ -386,8 +359,7 @@ export class Timeline {
         if (body.kind !== "select" || !body.into || target?.kind !== "column") break;
         const name: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
         const last = target.path[target.path.length - 1].text;
-        this.#made.add(this.keyOf(name, catalog).key);
-        this.#copy(step, tree.query, this.keyOf(name, catalog), {
+        this.#copy(step, tree.query, namedRelation(name, catalog, this.#dialect), {
           temporary: body.into.temporary || last.startsWith("#"),
           empty: false,
           into: false,
@@ -396,21 +368,23 @@ export class Timeline {
       }
       case "insert": {
         if (tree.target.kind !== "table" || !tree.source) break;
-        const made = this.keyOf(tree.target.name, catalog);
+        const made = namedRelation(tree.target.name, catalog, this.#dialect);
         // A copy whose structure was made before is filled now.
         const shell = this.#byName.get(made.key)?.find((one) => one.structureOnly && !one.gone);
         this.#copy(step, tree.source, made, { temporary: shell?.temporary ?? false, empty: false, into: !shell });
         break;
       }
       case "drop":
-        if (tree.object === "table") for (const name of tree.names) this.#lose(this.keyOf(name, catalog).key, step.at);
+        if (tree.object === "table")
+          for (const name of tree.names) this.#lose(namedRelation(name, catalog, this.#dialect).key, step.at);
         break;
       case "truncate":
-        for (const { name } of tree.targets) this.#lose(this.keyOf(name, catalog).key, step.at);
+        for (const { name } of tree.targets) this.#lose(namedRelation(name, catalog, this.#dialect).key, step.at);
         break;
       case "delete":
         for (const { change, result } of step.changes)
-          if (result.reach.bound === "every") this.#lose(this.keyOf(change.name, catalog).key, step.at);
+          if (result.reach.bound === "every")
+            this.#lose(namedRelation(change.name, catalog, this.#dialect).key, step.at);
         break;
       default:
     }
@@ -445,7 +419,11 @@ export class Timeline {
     if (this.copies.length >= KEPT) return;
     if (body.kind === "table-query") {
       this.#add(
-        Object.assign(blank(step.at, this.keyOf(body.name, catalog), made), { structureOnly: empty, temporary, into }),
+        Object.assign(blank(step.at, namedRelation(body.name, catalog, this.#dialect), made), {
+          structureOnly: empty,
+          temporary,
+          into,
+        }),
       );
       return;
     }
@@ -454,7 +432,7 @@ export class Timeline {
     if (body.from.length === 0 || !source) return;
     const first = source.kind === "joined" ? leftmost(source) : source;
     if (first.kind !== "table") return;
-    const of = this.keyOf(first.name, catalog);
+    const of = namedRelation(first.name, catalog, this.#dialect);
     if (of.key === made.key) return;
     const copy = blank(step.at, of, made);
     copy.temporary = temporary || /(?:^|\.)[#@]/.test(made.shown);
@@ -503,7 +481,7 @@ export class Timeline {
     };
     for (const { change, result, target: shown, softener } of step.changes) {
       const { reach } = result;
-      const { key } = this.keyOf(change.name, catalog);
+      const { key } = namedRelation(change.name, catalog, this.#dialect);
       if (this.#open) this.#open.changes++;
       this.#change(step, key, shown);
       if (reach.bound === "none") continue;
@@ -535,8 +513,8 @@ export class Timeline {
             const relation = tree.object === "table" ? catalog?.resolve(name) : undefined;
             // IF EXISTS of a table that the catalog does not hold drops nothing.
             if (tree.object === "table" && tree.ifExists && catalog && !relation) continue;
-            const { key, shown } = this.keyOf(name, catalog);
-            if (tree.object === "table" && this.#made.has(key)) continue;
+            const { key, shown } = namedRelation(name, catalog, this.#dialect);
+            if (tree.object === "table" && this.#creations.everMade(key)) continue;
             const reach: Reach = relation?.rows == null ? { bound: "every" } : { bound: "every", rows: relation.rows };
             add({
               key,
@@ -551,7 +529,7 @@ export class Timeline {
       case "alter-table":
         for (const action of tree.actions)
           if (action.what === "drop-partition" || action.what === "truncate-partition") {
-            const { key, shown } = this.keyOf(tree.name, catalog);
+            const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
             add({
               key,
               shown,
@@ -564,7 +542,7 @@ export class Timeline {
         break;
       case "insert":
         if (tree.target.kind === "table") {
-          const { key, shown } = this.keyOf(tree.target.name, catalog);
+          const { key, shown } = namedRelation(tree.target.name, catalog, this.#dialect);
           if (this.#open) this.#open.changes++;
           this.#change(step, key, shown);
           if (tree.replace)
@@ -580,7 +558,7 @@ export class Timeline {
         break;
       case "merge":
         if (tree.target.kind === "table") {
-          const { key, shown } = this.keyOf(tree.target.name, catalog);
+          const { key, shown } = namedRelation(tree.target.name, catalog, this.#dialect);
           if (this.#open) this.#open.changes++;
           this.#change(step, key, shown);
           if (tree.whens.some(({ action, deleteWhere }) => action === "delete" || deleteWhere))
@@ -605,7 +583,7 @@ export class Timeline {
     // Only rows that come from another table make one change depend on another.
     if (step.tree.kind === "insert" && step.tree.source && step.tree.source.body.kind !== "values")
       walk(step.tree.source, (node) => {
-        if (node.kind === "table") reads.push(this.keyOf(node.name, step.catalog).key);
+        if (node.kind === "table") reads.push(namedRelation(node.name, step.catalog, this.#dialect).key);
         return undefined;
       });
     this.changes.push({ at: step.at, key, shown, span: this.#open, reads });
@@ -631,7 +609,7 @@ export class Timeline {
       if (guard?.off) off("session", guard.what, guard.key, "the session");
       else if (guard) on(guard.key);
     } else if (tree.kind === "alter-table") {
-      const { key, shown } = this.keyOf(tree.name, catalog);
+      const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
       for (const action of tree.actions) {
         if (action.what === "trigger") {
           const name = action.name?.text ?? "all triggers";
@@ -646,7 +624,7 @@ export class Timeline {
         }
       }
     } else if (tree.kind === "alter-trigger") {
-      const table = tree.table ? this.keyOf(tree.table, catalog) : { key: "", shown: "" };
+      const table = tree.table ? namedRelation(tree.table, catalog, this.#dialect) : { key: "", shown: "" };
       for (const name of tree.names ?? [null]) {
         const bare = name ? name.parts[name.parts.length - 1].text : null;
         const own = `trigger ${table.key}${bare ? ` ${bare.toLowerCase()}` : ""}`;

@@ -1,4 +1,5 @@
-import { Catalog, tableKey } from "../../catalog/catalog.ts";
+import { Catalog } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { type Routine, type Rule, shownName, type Table, type Trigger, type View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { bodyStatements, conditionTree, viewQuery } from "../../catalog/parsed-code.ts";

@@ -1,5 +1,6 @@
-import { type Catalog, tableKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import { enumeration } from "../../catalog/enumeration.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import type { Resolution } from "../names/resolution.ts";
 import { Trait } from "./traits.ts";

@@ -1,5 +1,5 @@
 import type { Catalog } from "../../catalog/catalog.ts";
-import { tableKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { type Rule, shownName, type Table, type Trigger, type View } from "../../catalog/model.ts";
 import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";

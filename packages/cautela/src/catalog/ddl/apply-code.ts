@@ -8,7 +8,8 @@ import type {
 } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import type { Slice } from "../../text/slice.ts";
-import { type Catalog, tableKey } from "../catalog.ts";
+import type { Catalog } from "../catalog.ts";
+import { tableKey } from "../keys.ts";
 import type { Routine, Trigger, TriggerEvent } from "../model.ts";
 import { foldName, tableNameOf } from "../names.ts";
 import { typeColumns } from "./apply-table.ts";

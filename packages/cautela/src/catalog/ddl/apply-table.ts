@@ -12,8 +12,9 @@ import type {
   TableConstraint,
 } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
-import { type Catalog, tableKey } from "../catalog.ts";
+import type { Catalog } from "../catalog.ts";
 import { columnNamed, withOneMore } from "../columns.ts";
+import { tableKey } from "../keys.ts";
 import {
   type Column,
   emptyTable,

@@ -2,7 +2,8 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { DropStatement, Ident, Name, RenameStatement, SettingStatement, Statement } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
-import { Catalog, keyParts, tableKey } from "../catalog.ts";
+import { Catalog } from "../catalog.ts";
+import { keyParts, nameKey, tableKey } from "../keys.ts";
 import type { Table } from "../model.ts";
 import { foldName, spelledName, tableNameOf } from "../names.ts";
 import { createRoutine, createRule, createType, createView } from "./apply-code.ts";
@@ -70,11 +71,6 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
   }
 }
 
-function keyOf(name: Name, dialect: Dialect): string {
-  const { schema, table } = tableNameOf(name, dialect);
-  return tableKey(schema, table);
-}
-
 function comment(catalog: Catalog, object: string, name: Name, text: string | null): void {
   const dialect = dialects[catalog.dialect];
   if (object === "column") {
@@ -128,7 +124,7 @@ function rename(catalog: Catalog, statement: RenameStatement): void {
       continue;
     }
     for (const kind of ["sequence", "routine", "type"] as const) {
-      const key = keyOf(from, dialect);
+      const key = nameKey(from, dialect);
       const found = catalog.object(kind, key);
       if (!found) continue;
       catalog.remove(kind, key);
@@ -192,15 +188,15 @@ function drop(catalog: Catalog, statement: DropStatement, dialect: Dialect): voi
     case "procedure":
     case "package":
     case "routine":
-      for (const name of statement.names) catalog.remove("routine", keyOf(name, dialect));
+      for (const name of statement.names) catalog.remove("routine", nameKey(name, dialect));
       break;
     case "sequence":
     case "synonym":
-      for (const name of statement.names) catalog.remove(statement.object, keyOf(name, dialect));
+      for (const name of statement.names) catalog.remove(statement.object, nameKey(name, dialect));
       break;
     case "type":
     case "domain":
-      for (const name of statement.names) catalog.remove("type", keyOf(name, dialect));
+      for (const name of statement.names) catalog.remove("type", nameKey(name, dialect));
       break;
     case "index":
       for (const name of statement.names) dropIndex(catalog, name, statement.on, dialect);

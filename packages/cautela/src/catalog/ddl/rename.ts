@@ -1,4 +1,5 @@
-import { Catalog, tableKey } from "../catalog.ts";
+import { Catalog } from "../catalog.ts";
+import { tableKey } from "../keys.ts";
 import type { CatalogObject, Table } from "../model.ts";
 
 /** Gives a table or view another name; keys and triggers that speak of it follow. */

@@ -1,7 +1,8 @@
 import type { DialectId } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
-import { Catalog, tableKey } from "../catalog.ts";
+import { Catalog } from "../catalog.ts";
 import { catalogFromDdl } from "../ddl/from-ddl.ts";
+import { tableKey } from "../keys.ts";
 import { foldName } from "../names.ts";
 
 /**

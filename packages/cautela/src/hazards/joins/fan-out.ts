@@ -13,6 +13,7 @@ export const fanOut: Hazard = {
   family: "joins",
   statements: ["update", "insert", "merge"],
   weight: "ask",
+  depends: ["names"],
   needs: Trait.several,
   title: "Several rows of the source for one row of the target",
   explanation:

@@ -2,7 +2,7 @@ import { changeLevel } from "../../analysis/conditions/join-tree.ts";
 import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { tableKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { joinBy } from "./open-join.ts";
 
@@ -17,6 +17,7 @@ export const offKeyJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
+  depends: ["names"],
   needs: Trait.several,
   title: "A join beside the declared key",
   explanation:

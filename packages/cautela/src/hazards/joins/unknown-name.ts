@@ -16,6 +16,7 @@ export const unknownName: Hazard = {
   id: "unknown-name",
   family: "joins",
   weight: "stop",
+  depends: ["names"],
   needs: Trait.openName,
   title: "A name that nothing has",
   explanation:

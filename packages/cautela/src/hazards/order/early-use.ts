@@ -1,6 +1,6 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
-import { tableKey } from "../../catalog/catalog.ts";
-import { tableNameOf, writtenName } from "../../catalog/names.ts";
+import { nameKey } from "../../catalog/keys.ts";
+import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -14,6 +14,7 @@ export const earlyUse: Hazard = {
   id: "early-use",
   family: "order",
   weight: "stop",
+  speaksLater: true,
   title: "Used before it is there, or after it is gone",
   explanation:
     "The script itself makes the table, but further down, or it has dropped it further up. The statement fails where it stands, and what the " +
@@ -30,8 +31,7 @@ export const earlyUse: Hazard = {
     if (names) {
       for (const { source } of names.missing) {
         if (isEnginesOwn(source, dialect)) continue;
-        const { schema, table } = tableNameOf(source.name, dialect);
-        const line = history.droppedOn(tableKey(schema, table));
+        const line = history.droppedOn(nameKey(source.name, dialect));
         if (line === null) continue;
         drafts.push({
           message: `\`${writtenName(source.name)}\` is gone here: line ${line} has dropped it.`,
@@ -41,8 +41,7 @@ export const earlyUse: Hazard = {
       }
     }
     if (tree.kind === "create-table" && catalog && !tree.ifNotExists) {
-      const { schema, table } = tableNameOf(tree.name, dialect);
-      const key = tableKey(schema, table);
+      const key = nameKey(tree.name, dialect);
       if (!catalog.relation(key) && history.droppedOn(key) === null) {
         for (const { statement, region, shown } of history.wanted.get(key) ?? []) {
           drafts.push({

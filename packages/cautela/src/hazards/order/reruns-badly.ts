@@ -1,5 +1,5 @@
-import { tableKey } from "../../catalog/catalog.ts";
-import { tableNameOf, writtenName } from "../../catalog/names.ts";
+import { nameKey } from "../../catalog/keys.ts";
+import { writtenName } from "../../catalog/names.ts";
 import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Hazard } from "../hazard.ts";
 
@@ -30,8 +30,7 @@ export const rerunsBadly: Hazard = {
     if (tree.kind === "alter-table") {
       for (const action of tree.actions) {
         if (action.what !== "rename") continue;
-        const { schema, table } = tableNameOf(action.to, dialect);
-        const line = history.droppedOn(tableKey(schema, table));
+        const line = history.droppedOn(nameKey(action.to, dialect));
         if (line === null) continue;
         return [
           {

@@ -1,5 +1,6 @@
 import { filterFacts, sameFacts } from "../../analysis/conditions/filter-facts.ts";
 import { columnsIn } from "../../analysis/script/precheck.ts";
+import { namedRelation } from "../../catalog/catalog.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -36,7 +37,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     if (context.at.statement - look.statement > 2 || context.inCode) return [];
     if (!tree.where || tree.from.length > (tree.kind === "delete" ? 1 : 0) || change.conditions.length !== 1) return [];
     const same = sameFacts(filterFacts(tree.where, slice), look.filter);
-    const key = context.timeline.keyOf(change.name, context.catalog).key;
+    const key = namedRelation(change.name, context.catalog, context.dialect).key;
     const draft = (message: string, because: string[]): Draft[] => [
       { message, because, remedy: "Copy the filter of one into the other." },
     ];

@@ -1,4 +1,5 @@
 import { tableClass } from "../../analysis/script/table-class.ts";
+import { namedRelation } from "../../catalog/catalog.ts";
 import { columnNamed } from "../../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
@@ -30,21 +31,21 @@ export const lossyStructure: Hazard = {
     sound: "ALTER TABLE owner ALTER COLUMN name TYPE varchar(100);",
   },
   check(context) {
-    const { tree, catalog, history, policy, dialect } = context;
+    const { tree, catalog, creations, history, policy, dialect } = context;
     if (tree.kind === "drop") return rebuilt(context);
     if (tree.kind !== "alter-table") return [];
     const table = catalog?.resolve(tree.name);
-    const shown = table ? shownName(table) : context.timeline.keyOf(tree.name, catalog).shown;
+    const shown = table ? shownName(table) : namedRelation(tree.name, catalog, dialect).shown;
     if (table?.temporary || tableClass(shown, policy) !== "business") return [];
-    const key = context.timeline.keyOf(tree.name, catalog).key;
-    if (history.made.has(key)) return [];
+    const key = namedRelation(tree.name, catalog, dialect).key;
+    if (creations.everMade(key)) return [];
     const drafts: Draft[] = [];
     for (const action of tree.actions) {
       if (action.what === "drop-column") {
         const column = foldName(action.name, dialect);
         const known = columnNamed(table, column);
         // What is computed is not lost.
-        if (known?.generated || history.added.has(`${key}\u0000${column}`)) continue;
+        if (known?.generated || creations.everAdded(key, column)) continue;
         if (table && !known) continue;
         const kept = context.timeline
           .copiesOf(key)
@@ -71,7 +72,7 @@ export const lossyStructure: Hazard = {
         const known = columnNamed(table, column);
         const type = action.what === "column-type" ? action.type : action.column.type;
         const loss = known && type ? narrowing(known, type, context) : null;
-        if (loss && !history.added.has(`${key}\u0000${column}`))
+        if (loss && !creations.everAdded(key, column))
           drafts.push({
             message: `\`${column}\` of \`${shown}\` becomes ${loss.to}: ${loss.why}.`,
             because: [
@@ -140,9 +141,9 @@ function shownType(name: string, args: readonly string[]): string {
 
 /** A table is dropped whose rows went, not all of them, into one that takes its name. */
 function rebuilt(context: HazardContext): Draft[] {
-  const { tree, catalog, timeline, next, policy } = context;
+  const { tree, catalog, timeline, next, policy, dialect } = context;
   if (tree.kind !== "drop" || tree.object !== "table" || tree.names.length !== 1) return [];
-  const { key, shown } = timeline.keyOf(tree.names[0], catalog);
+  const { key, shown } = namedRelation(tree.names[0], catalog, dialect);
   if (tableClass(shown, policy) !== "business") return [];
   const renames = next?.tree.kind === "alter-table" && next.tree.actions.some((action) => action.what === "rename");
   const renamed = renames || next?.tree.kind === "rename";

@@ -1,7 +1,8 @@
 import { tableClass } from "../../analysis/script/table-class.ts";
 import type { Destruction } from "../../analysis/script/timeline.ts";
 import { type WayBack, wayBack } from "../../analysis/script/way-back.ts";
-import { type Catalog, tableKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";

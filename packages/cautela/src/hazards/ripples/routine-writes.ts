@@ -15,6 +15,7 @@ export const routineWrites: Hazard = {
   id: "routine-writes",
   family: "ripples",
   weight: "ask",
+  depends: ["ripples"],
   needs: Trait.ripple,
   title: "A routine that writes",
   explanation:

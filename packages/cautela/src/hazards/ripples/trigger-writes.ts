@@ -15,6 +15,7 @@ export const triggerWrites: Hazard = {
   id: "trigger-writes",
   family: "ripples",
   weight: "ask",
+  depends: ["ripples"],
   needs: Trait.ripple,
   title: "A trigger writes other tables",
   explanation:

@@ -12,6 +12,7 @@ export const deadFilter: Hazard = {
   id: "dead-filter",
   family: "rows",
   weight: "ask",
+  depends: ["names", "code"],
   needs: Trait.change,
   title: "A filter that no row can meet",
   explanation:

@@ -12,6 +12,7 @@ export const everyRow: Hazard = {
   id: "every-row",
   family: "rows",
   weight: "stop",
+  depends: ["code"],
   needs: Trait.change,
   title: "Every row of the table",
   explanation:

@@ -18,6 +18,7 @@ export const weakFilter: Hazard = {
   id: "weak-filter",
   family: "rows",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.change,
   title: "A filter that looks as if it meant one row",
   explanation:

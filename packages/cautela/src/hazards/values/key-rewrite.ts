@@ -1,5 +1,5 @@
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
-import { tableKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

@@ -1,5 +1,5 @@
 import { columnDependents, type Dependent, dependentsOf } from "../../analysis/statement/dependents.ts";
-import { tableKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Name } from "../../sql/nodes/tree.ts";

@@ -1,6 +1,6 @@
 import { dependentsOf } from "../../analysis/statement/dependents.ts";
-import { tableKey } from "../../catalog/catalog.ts";
 import { queryColumns } from "../../catalog/ddl/query-columns.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
 import { foldName, tableNameOf } from "../../catalog/names.ts";
 import type { Hazard } from "../hazard.ts";

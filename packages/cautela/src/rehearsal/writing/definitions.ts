@@ -1,4 +1,4 @@
-import { keyParts } from "../../catalog/catalog.ts";
+import { keyParts } from "../../catalog/keys.ts";
 import type { Column, ForeignKey, Key, Table } from "../../catalog/model.ts";
 import type { SqlWriter } from "./writer.ts";
 

@@ -1,4 +1,4 @@
-import { keyParts } from "../../../catalog/catalog.ts";
+import { keyParts } from "../../../catalog/keys.ts";
 import type { CatalogObject, Column, Table, Trigger } from "../../../catalog/model.ts";
 import type { Circle, PutBack } from "../../../rehearsal/kept.ts";
 import { type Assertion, byTable, type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";

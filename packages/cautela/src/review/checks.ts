@@ -1,7 +1,6 @@
+import type { Dependence, Draft, FinishContext, Hazard, HazardContext, Weight } from "../hazards/hazard.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { Statement } from "../sql/nodes/tree.ts";
-import type { Draft, FinishContext, HazardContext, Weight } from "./hazard.ts";
-import { hazards } from "./register.ts";
 
 /** A hazard as one review looks for it. */
 export interface Check {
@@ -21,7 +20,12 @@ export class Checks {
   readonly #all: readonly Check[];
   readonly #byKind = new Map<Statement["kind"], Map<number, readonly Check[]>>();
 
-  constructor(policy: Policy) {
+  readonly #hazards: readonly Hazard[];
+  readonly #late: ReadonlySet<string>;
+
+  constructor(hazards: readonly Hazard[], policy: Policy) {
+    this.#hazards = hazards;
+    this.#late = new Set(hazards.filter(({ finish, speaksLater }) => finish || speaksLater).map(({ id }) => id));
     const all: Check[] = [];
     for (const { id, weight, needs, statements, onRequest, check, finish } of hazards) {
       const said = policy.weights?.[id];
@@ -56,6 +60,16 @@ export class Checks {
       byTraits.set(traits, list);
     }
     return list;
+  }
+
+  /** Whether a hazard may turn up at a statement after that was reviewed. */
+  speaksLater(id: string): boolean {
+    return this.#late.has(id);
+  }
+
+  /** The hazards that are not decided where something is missing. */
+  dependingOn(what: Dependence): string[] {
+    return this.#hazards.filter(({ depends }) => depends?.includes(what)).map(({ id }) => id);
   }
 
   /** The hazards that can be told only at the end. */

@@ -1,26 +1,20 @@
-import { keyOfColumn, keyText, referenced, singleKeys } from "../analysis/changes/references.ts";
-import { storedValues } from "../analysis/changes/stored-values.ts";
-import {
-  assignedIn,
-  type ConstantValue,
-  filterParts,
-  pinnedConstants,
-  whereParts,
-} from "../analysis/conditions/conditions.ts";
-import { constant } from "../analysis/conditions/truth.ts";
-import { isEnginesOwn } from "../analysis/names/missing.ts";
-import type { History } from "../analysis/script/history.ts";
-import { lookOf } from "../analysis/script/precheck.ts";
-import { tableKey } from "../catalog/catalog.ts";
-import type { Table } from "../catalog/model.ts";
-import { foldName, tableNameOf, writtenName } from "../catalog/names.ts";
-import type { Expr, Name } from "../sql/nodes/tree.ts";
-import type { Region } from "../text/region.ts";
-import type { HazardContext } from "./hazard.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import { nameKey, tableKey } from "../../catalog/keys.ts";
+import type { Table } from "../../catalog/model.ts";
+import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
+import type { Expr, Name } from "../../sql/nodes/tree.ts";
+import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
+import { storedValues } from "../changes/stored-values.ts";
+import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../conditions/conditions.ts";
+import { constant } from "../conditions/truth.ts";
+import { isEnginesOwn } from "../names/missing.ts";
+import type { History } from "./history.ts";
+import { lookOf } from "./precheck.ts";
+import type { Step } from "./step.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
-export function record(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
-  const { tree, changes, names, dialect } = context;
+export function notePast(context: Step, history: History): void {
+  const { tree, changes, names, dialect, at } = context;
   const noteText = (): void => {
     const text = context.text;
     if (text !== null) history.noteText(text, at.region.line);
@@ -38,7 +32,7 @@ export function record(context: HazardContext, history: History, at: { statement
           // A column that takes over another one's values: what is dropped afterwards is not lost.
           if (value.kind === "column" && value.path.length <= 2)
             history.noteFilled(
-              context.timeline.keyOf(change.name, context.catalog).key,
+              relationKey(change.name, context.catalog, dialect),
               foldName(value.path[value.path.length - 1], dialect),
             );
           // Only constants are compared with later ones.
@@ -73,39 +67,35 @@ export function record(context: HazardContext, history: History, at: { statement
       } else for (const name of tree.name.split(",")) history.noteSetting(name, tree.value.toLowerCase());
       break;
     case "select": {
-      const look = lookOf(tree, context.timeline, context.catalog, context.slice);
+      const look = lookOf(tree, dialect, context.catalog, context.slice);
       if (look) history.look = { ...look, statement: at.statement, line: at.region.line };
       break;
     }
     case "create-table":
-      history.made.add(keyOf(tree.name, context));
-      history.noteCreate(keyOf(tree.name, context));
-      history.mend(keyOf(tree.name, context));
+      history.noteCreate(nameKey(tree.name, context.dialect));
+      history.mend(nameKey(tree.name, context.dialect));
       break;
     case "create-view":
-      history.mend(keyOf(tree.name, context));
+      history.mend(nameKey(tree.name, context.dialect));
       break;
     case "create-routine":
       if (tree.name) history.mend(guardKey(tree.name, tree.trigger?.table ?? null, context));
       break;
     case "alter-table":
       // SQLite looks at every view when a table takes a new name, and refuses while one of them is broken.
-      for (const action of tree.actions)
-        if (action.what === "add-column")
-          history.added.add(
-            `${context.timeline.keyOf(tree.name, context.catalog).key}\u0000${foldName(action.column.name, dialect)}`,
-          );
       if (!dialect.engine.renameChecksViews)
-        for (const action of tree.actions) if (action.what === "rename") history.mend(keyOf(action.to, context));
+        for (const action of tree.actions)
+          if (action.what === "rename") history.mend(nameKey(action.to, context.dialect));
       break;
     case "rename":
-      for (const { to } of tree.renames) history.mend(keyOf(to, context));
+      for (const { to } of tree.renames) history.mend(nameKey(to, context.dialect));
       break;
     case "drop":
       for (const name of tree.names) {
         const relation = context.catalog?.resolveRelation(name);
-        if (tree.object === "table") history.noteDrop(keyOf(name, context), at.region.line);
-        else history.mend(tree.object === "trigger" ? guardKey(name, tree.on, context) : keyOf(name, context));
+        if (tree.object === "table") history.noteDrop(nameKey(name, context.dialect), at.region.line);
+        else
+          history.mend(tree.object === "trigger" ? guardKey(name, tree.on, context) : nameKey(name, context.dialect));
         if (relation?.object === "view" && relation.columns)
           history.noteDroppedView(tableKey(relation.schema, relation.name), relation.columns, at.region.line);
       }
@@ -113,10 +103,10 @@ export function record(context: HazardContext, history: History, at: { statement
     default:
   }
   if (!names) return;
-  recordKeys(context, history, at);
+  noteKeys(context, history);
   for (const { source } of names.missing) {
     if (isEnginesOwn(source, dialect)) continue;
-    const key = keyOf(source.name, context);
+    const key = nameKey(source.name, context.dialect);
     const list = history.wanted.get(key) ?? [];
     if (list.length < 8) list.push({ ...at, shown: writtenName(source.name) });
     if (history.wanted.size < 500) history.wanted.set(key, list);
@@ -124,8 +114,8 @@ export function record(context: HazardContext, history: History, at: { statement
 }
 
 /** Takes note of the rows that a statement brings, deletes and refers to by their keys. */
-function recordKeys(context: HazardContext, history: History, at: { statement: number; region: Region }): void {
-  const { tree, names, catalog, changes, dialect, inCode } = context;
+function noteKeys(context: Step, history: History): void {
+  const { tree, names, catalog, changes, dialect, inCode, at } = context;
   const { keys } = history;
   if (tree.kind === "transaction") {
     if (tree.action === "rollback" || tree.action === "rollback-to") keys.clear();
@@ -174,7 +164,7 @@ function recordKeys(context: HazardContext, history: History, at: { statement: n
 }
 
 /** The rows that a filter names by one column and nothing else: `vessel_id IN (3, 4)`. */
-function pinnedRows(where: Expr | null, context: HazardContext): { column: string; keys: string[] } | null {
+function pinnedRows(where: Expr | null, context: Step): { column: string; keys: string[] } | null {
   if (!where) return null;
   const parts = whereParts({ where });
   const list = pinnedConstants(parts, context.names);
@@ -187,20 +177,15 @@ function pinnedRows(where: Expr | null, context: HazardContext): { column: strin
   };
 }
 
-function keyOf(name: Parameters<typeof tableNameOf>[0], context: HazardContext): string {
-  const { schema, table } = tableNameOf(name, context.dialect);
-  return tableKey(schema, table);
-}
-
 /** The key of a trigger in the catalog, or of a routine. */
-function guardKey(name: Name, table: Name | null, context: HazardContext): string {
-  if (!table) return keyOf(name, context);
+function guardKey(name: Name, table: Name | null, context: Step): string {
+  if (!table) return nameKey(name, context.dialect);
   const relation = context.catalog?.resolveRelation(table);
-  const key = relation ? tableKey(relation.schema, relation.name) : keyOf(table, context);
+  const key = relation ? tableKey(relation.schema, relation.name) : nameKey(table, context.dialect);
   return `${key}\u0000${foldName(name.parts[name.parts.length - 1], context.dialect)}`;
 }
 
-function targetOf({ tree, catalog }: HazardContext): string {
+function targetOf({ tree, catalog }: Step): string {
   const name =
     tree.kind === "insert" || tree.kind === "merge"
       ? tree.target.kind === "table"
@@ -216,7 +201,7 @@ function targetOf({ tree, catalog }: HazardContext): string {
 }
 
 /** The columns of a filter that is nothing but `column = constant`, or null. */
-function onlyConstants(where: Expr, context: HazardContext): Map<string, ConstantValue> | null {
+function onlyConstants(where: Expr, context: Step): Map<string, ConstantValue> | null {
   const conditions = context.changes[0]?.change.conditions;
   const parts =
     conditions?.length === 1 && conditions[0].expr === where ? filterParts(conditions) : whereParts({ where });

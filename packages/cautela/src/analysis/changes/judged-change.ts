@@ -1,0 +1,14 @@
+import type { Mitigation } from "../script/mitigations.ts";
+import type { Change } from "./change.ts";
+import type { ReachResult } from "./reach.ts";
+
+/** A change with its reach and with what softens a finding about it. */
+export interface JudgedChange {
+  change: Change;
+  result: ReachResult;
+  /** The target as messages name it. */
+  target: string;
+  softener: Mitigation | null;
+  /** A copy of the whole target stands before this statement, under this name. */
+  copy: string | null;
+}

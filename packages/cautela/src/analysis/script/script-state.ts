@@ -1,0 +1,51 @@
+import type { Catalog } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import type { Policy } from "../../policy/policy.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { type Change, targetName } from "../changes/change.ts";
+import type { JudgedChange } from "../changes/judged-change.ts";
+import { reachOf } from "../changes/reach.ts";
+import { Creations } from "./creations.ts";
+import { History } from "./history.ts";
+import { mitigation } from "./mitigations.ts";
+import { notePast } from "./note-past.ts";
+import type { Step } from "./step.ts";
+import { Timeline } from "./timeline.ts";
+
+/** All that is remembered of a script: it is told of each statement after that was reviewed. */
+export class ScriptState {
+  /** What it has made: tables, columns, whole copies. */
+  readonly creations: Creations;
+  /** What it has changed, and what later statements are compared with. */
+  readonly history = new History();
+  /** Transactions, copies, destruction, guards. */
+  readonly timeline: Timeline;
+  readonly #dialect: Dialect;
+  readonly #policy: Policy;
+
+  constructor(dialect: Dialect, policy: Policy) {
+    this.#dialect = dialect;
+    this.#policy = policy;
+    this.creations = new Creations(dialect);
+    this.timeline = new Timeline(dialect, policy, this.creations);
+  }
+
+  /** Takes a statement into account for those that follow. */
+  observe(step: Step): void {
+    notePast(step, this.history);
+    this.timeline.note(step);
+    this.creations.note(step.tree, step.catalog);
+  }
+
+  /** A change with its reach and with what softens a finding about it, as the script stands now. */
+  judge(change: Change, catalog: Catalog | null): JudgedChange {
+    const target = targetName(change);
+    return {
+      change,
+      result: reachOf(change),
+      target,
+      softener: mitigation(change, target, this.creations, catalog, this.#dialect, this.#policy),
+      copy: this.creations.copyOf(relationKey(change.name, catalog, this.#dialect)),
+    };
+  }
+}

@@ -1,0 +1,290 @@
+import { changesOf } from "../analysis/changes/change.ts";
+import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import { ScriptState } from "../analysis/script/script-state.ts";
+import type { Catalog } from "../catalog/catalog.ts";
+import { replay } from "../catalog/ddl/apply.ts";
+import type { Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
+import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
+import { hazards } from "../hazards/register.ts";
+import type { Policy } from "../policy/policy.ts";
+import type { DialectId } from "../sql/dialects/dialect.ts";
+import { dialects } from "../sql/dialects/index.ts";
+import type { Span, Statement } from "../sql/nodes/tree.ts";
+import { executed } from "../sql/reading/executed.ts";
+import { classOf, type ReadStatement } from "../sql/reading/script.ts";
+import { ownText } from "../text/own-text.ts";
+import type { Region } from "../text/region.ts";
+import { acceptsOf } from "./accepts.ts";
+import { changeSource } from "./change-source.ts";
+import { type Check, Checks } from "./checks.ts";
+import type { ReviewOptions } from "./options.ts";
+import { type ChangeSource, type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
+import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
+import { regionOf, statementReview } from "./statement-result.ts";
+import { Unchecked } from "./unchecked.ts";
+
+/** A review in progress: statements go in one by one, in the order of the script. */
+export class ReviewSession {
+  readonly #dialect: DialectId;
+  readonly #policy: Policy;
+  readonly #path: string;
+  /** What the database would hold at this point of the script; null without a catalog. */
+  readonly #catalog: Catalog | null;
+  readonly #before: Catalog | null;
+  readonly #state: ScriptState;
+  readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked">;
+  readonly #unchecked: Unchecked;
+  readonly #keepAll: boolean;
+  readonly #read: ReadStatement[] = [];
+  readonly #excerpts = new Map<number, string>();
+  /** Statements on which a finding may come to stand later, with short excerpts. */
+  readonly #spare = new Map<number, { excerpt: string; review: StatementReview }>();
+  /** Accepted hazards that may still be found. */
+  readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
+  #finished = false;
+  readonly #sources = new Map<number, ChangeSource>();
+  readonly #ripples = new Map<number, readonly FiredRipple[]>();
+  readonly #dialectReason: string;
+  readonly #script: ScriptContext;
+  readonly #checks: Checks;
+  #pending: { statement: ReadStatement; source: SourceView } | null = null;
+  #count = 0;
+
+  constructor(options: ReviewOptions & { dialect: DialectId; dialectReason?: string }) {
+    this.#dialect = options.dialect;
+    this.#dialectReason = options.dialectReason ?? "";
+    this.#policy = options.policy ?? {};
+    this.#path = options.path ?? "";
+    this.#before = options.catalog ?? null;
+    this.#catalog = options.catalog?.fork() ?? null;
+    const dialect = dialects[this.#dialect];
+    this.#state = new ScriptState(dialect, this.#policy);
+    this.#keepAll = options.keep !== "found";
+    this.#checks = new Checks(options.hazards ?? hazards, this.#policy);
+    this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
+    const { history, timeline, creations } = this.#state;
+    this.#script = { dialect, catalog: this.#catalog, policy: this.#policy, history, timeline, creations };
+    this.#result = {
+      path: this.#path,
+      dialect: this.#dialect,
+      verdict: "clear",
+      statements: [],
+      findings: [],
+      unchecked: this.#unchecked.list,
+    };
+  }
+
+  result(): Review {
+    this.#flush(null);
+    this.#finish();
+    return {
+      ...this.#result,
+      dialectReason: this.#dialectReason,
+      statementCount: this.#count,
+      excerpts: this.#excerpts,
+      read: this.#read,
+      ripples: this.#ripples,
+      sources: this.#sources,
+      policy: this.#policy,
+      catalog: this.#catalog,
+      before: this.#before,
+    };
+  }
+
+  /** Takes the next statement; it is reviewed when the one behind it is known. */
+  add(statement: ReadStatement, source: SourceView): void {
+    this.#flush(statement);
+    this.#pending = { statement, source };
+  }
+
+  /** Takes the comments behind the last statement: they are read with it. */
+  trail(comments: readonly Span[], view: SourceView): void {
+    const waiting = this.#pending;
+    if (!waiting) return;
+    const { statement, source } = waiting;
+    // They may have come with a later piece than the statement.
+    const of = (offset: number): SourceView => (offset >= comments[0].start ? view : source);
+    this.#pending = {
+      statement: { ...statement, comments: [...statement.comments, ...comments] },
+      source: {
+        slice: (start, end) => of(start).slice(start, end),
+        lines: { at: (offset) => of(offset).lines.at(offset) },
+      },
+    };
+  }
+
+  /** Reviews the statement that waits, and the statements that run inside it. */
+  #flush(next: ReadStatement | null): void {
+    const waiting = this.#pending;
+    if (!waiting) return;
+    this.#pending = null;
+    const { statement, source } = waiting;
+    const outer = this.#count;
+    this.#one(statement, source, next, false, null);
+    if (!runsOthers(statement.tree)) return;
+    const inCode = statement.tree.kind !== "dynamic" && !dialects[this.#dialect].syntax.controlFlow;
+    for (const tree of executed(statement.tree)) {
+      const { start, end } = tree;
+      const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
+      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source, null, inCode, outer);
+    }
+  }
+
+  /** `inside`: the index of the statement within which this one runs. */
+  #one(
+    statement: ReadStatement,
+    source: SourceView,
+    next: ReadStatement | null,
+    inCode: boolean,
+    inside: number | null,
+  ): void {
+    const { tree } = statement;
+    const index = this.#count++;
+    const before = this.#result.findings.length;
+    const place = { statement: index, region: regionOf(statement, source.lines) };
+    const judged = this.#judge(tree);
+    const context = new StatementContext(this.#script, statement, source, next, inCode, place, judged);
+    const accepts = acceptsOf(statement, source.slice);
+    let verdict = this.#find(context, accepts);
+    if (accepts.size > 0) verdict = heavier(verdict, this.#settleAccepts(context, accepts, before));
+    const found = this.#result.findings.length > before;
+    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, verdict, found, inside);
+    if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
+    this.#result.verdict = heavier(this.#result.verdict, verdict);
+    this.#unchecked.note(context);
+    this.#state.observe(context);
+    if (this.#catalog) replay(this.#catalog, tree, source.slice);
+  }
+
+  /** Looks for every hazard that the statement may hold, and gives the weight of what stands on it. */
+  #find(context: StatementContext, accepts: ReadonlyMap<string, string>): Verdict {
+    const { tree, at } = context;
+    let verdict: Verdict = "clear";
+    for (const check of this.#checks.of(tree.kind, context.traits)) {
+      const drafts = this.#run(check, context);
+      for (let i = 0; i < drafts.length; i++) {
+        const draft = drafts[i];
+        // The same said of two places that read alike is said once.
+        if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
+        const weight = check.fixed ?? draft.weight ?? check.usual;
+        if (draft.at && draft.at.statement !== at.statement) {
+          this.#late(check.id, weight, draft, draft.at);
+          continue;
+        }
+        const accepted = accepts.get(check.id) ?? null;
+        this.#result.findings.push(findingOf(check.id, weight, draft, draft.at ?? at, accepted));
+        if (accepted === null) verdict = heavier(verdict, weight);
+      }
+    }
+    return verdict;
+  }
+
+  /** Runs one check; a statement that is nested too deep for it is listed as not judged. */
+  #run(check: Check, context: StatementContext): readonly Draft[] {
+    try {
+      return check.run(context);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      const { statement, region } = context.at;
+      this.#unchecked.add("the statement is nested too deep to be followed", [check.id], statement, region.line);
+      return [];
+    }
+  }
+
+  /** Accepted hazards that were not found: they may still be, or their acceptance is a finding. */
+  #settleAccepts({ at }: StatementContext, accepts: ReadonlyMap<string, string>, before: number): Verdict {
+    let verdict: Verdict = "clear";
+    const { findings } = this.#result;
+    const used = new Set<string>();
+    for (let i = before; i < findings.length; i++)
+      if (findings[i].statement === at.statement && findings[i].accepted !== null) used.add(findings[i].hazard);
+    for (const [id, reason] of accepts) {
+      if (used.has(id)) continue;
+      // What a later statement, or the end of the script, may still find here.
+      if (this.#checks.speaksLater(id)) this.#waiting.set(`${at.statement} ${id}`, { ...at, id, reason });
+      else {
+        const said = this.#policy.weights?.[idleAccept.id];
+        if (said === "off") continue;
+        const weight = said ?? idleAccept.weight;
+        const accepted = accepts.get(idleAccept.id) ?? null;
+        findings.push(findingOf(idleAccept.id, weight, idleAcceptDraft(id), at, accepted));
+        if (accepted === null) verdict = heavier(verdict, weight);
+      }
+    }
+    return verdict;
+  }
+
+  /** Keeps what the result says of a statement; of one without findings, in case one comes to stand on it later. */
+  #keep(context: StatementContext, verdict: Verdict, found: boolean, inside: number | null): void {
+    const { statement, at, slice } = context;
+    const { region } = at;
+    const review = statementReview(context, verdict);
+    const lineStart = statement.start - (region.column - 1);
+    const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(statement.end, lineStart + length)));
+    if (found) this.#excerpts.set(at.statement, excerpt(EXCERPT));
+    else if (this.#spare.size < SPARE) this.#spare.set(at.statement, { excerpt: excerpt(SHORT), review });
+    if (this.#keepAll || found) this.#result.statements.push(review);
+    if (!this.#keepAll) return;
+    this.#read.push(statement);
+    this.#sources.set(at.statement, changeSource(context, inside));
+  }
+
+  /** A finding that turned up later stands on an earlier statement, and makes its verdict heavier. */
+  #late(hazard: string, weight: Weight, draft: Draft, at: { statement: number; region: Region }): void {
+    const key = `${at.statement} ${hazard}`;
+    const accepted = this.#waiting.get(key)?.reason ?? null;
+    this.#waiting.delete(key);
+    this.#result.findings.push(findingOf(hazard, weight, draft, at, accepted));
+    const spare = this.#spare.get(at.statement);
+    if (spare && !this.#excerpts.has(at.statement)) {
+      this.#excerpts.set(at.statement, spare.excerpt);
+      if (!this.#keepAll) this.#result.statements.push(spare.review);
+    }
+    if (accepted !== null) return;
+    this.#result.verdict = heavier(this.#result.verdict, weight);
+    const earlier = this.#result.statements.find((one) => one.index === at.statement);
+    if (earlier) earlier.verdict = heavier(earlier.verdict, weight);
+  }
+
+  /** What can be said only at the end of the script. */
+  #finish(): void {
+    if (this.#finished) return;
+    this.#finished = true;
+    if (this.#count > 0) this.#unchecked.lacking(this.#before);
+    for (const { id, fixed, usual, finish } of this.#checks.late())
+      for (const draft of finish?.(this.#script) ?? [])
+        if (draft.at) this.#late(id, fixed ?? draft.weight ?? usual, draft, draft.at);
+    for (const { id, statement, region } of this.#waiting.values())
+      this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
+    if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
+    this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
+  }
+
+  #judge(tree: Statement): readonly JudgedChange[] {
+    const changes = changesOf(tree, this.#catalog, dialects[this.#dialect]);
+    return changes.length === 0 ? NO_CHANGES : changes.map((change) => this.#state.judge(change, this.#catalog));
+  }
+}
+
+const NO_CHANGES: readonly JudgedChange[] = [];
+
+/** This many statements without findings are remembered, for findings that come to stand on them later. */
+const SPARE = 5000;
+const SHORT = 400;
+
+/** Characters of a statement's source that a report can show. */
+const EXCERPT = 4000;
+
+function findingOf(
+  hazard: string,
+  weight: Weight,
+  { message, because, remedy }: Draft,
+  at: { statement: number; region: Region },
+  accepted: string | null,
+): Finding {
+  return { hazard, weight, statement: at.statement, ...at.region, message, because, remedy, accepted };
+}
+
+function runsOthers(tree: Statement): boolean {
+  return tree.kind === "block" || tree.kind === "if" || tree.kind === "loop" || tree.kind === "dynamic";
+}

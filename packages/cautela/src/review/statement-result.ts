@@ -1,0 +1,93 @@
+import { multipliedBy } from "../analysis/changes/multiplied.ts";
+import type { Reach } from "../analysis/changes/reach.ts";
+import { allWrites, directWrites } from "../analysis/changes/writes.ts";
+import type { Catalog } from "../catalog/catalog.ts";
+import { shownName } from "../catalog/model.ts";
+import { writtenName } from "../catalog/names.ts";
+import type { HazardContext } from "../hazards/hazard.ts";
+import type { Name, Span, Statement } from "../sql/nodes/tree.ts";
+import type { Region } from "../text/region.ts";
+import type { StatementReview, Verdict } from "./result.ts";
+import type { SourceView, StatementContext } from "./statement-context.ts";
+
+/** What the result says of a statement. */
+export function statementReview(context: StatementContext, verdict: Verdict): StatementReview {
+  const { tree, at, changes, catalog } = context;
+  const reach = changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : context.insertReach;
+  return {
+    index: at.statement,
+    ...at.region,
+    kind: kindOf(tree),
+    target: targetOf(context, catalog),
+    verdict,
+    reach: multiplied(reach, context),
+    writes: allWrites(directWrites(tree, changes, catalog), context.ripples),
+  };
+}
+
+/** The place of a piece of source. */
+export function regionOf(span: Span, lines: SourceView["lines"]): Region {
+  const from = lines.at(span.start);
+  const to = lines.at(span.end);
+  return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
+}
+
+function targetOf({ tree, changes }: HazardContext, catalog: Catalog | null): string | null {
+  if (changes.length > 0) return changes[0].target;
+  const name = namedTarget(tree);
+  if (!name) return null;
+  const table = catalog?.resolve(name);
+  return table ? shownName(table) : writtenName(name);
+}
+
+/** The name of what a statement works on, where it is not a change of rows. */
+export function namedTarget(tree: Statement): Name | null {
+  switch (tree.kind) {
+    case "insert":
+    case "merge":
+      return tree.target.kind === "table" ? tree.target.name : null;
+    case "create-table":
+    case "create-view":
+    case "create-routine":
+    case "alter-table":
+    case "opaque":
+      return tree.name;
+    case "create-index":
+    case "copy":
+      return tree.table;
+    case "drop":
+      return tree.names[0] ?? null;
+    default:
+      return null;
+  }
+}
+
+/** The kind of a statement as the result names it: `update`, `create table`, `alter trigger`. */
+function kindOf(tree: Statement): string {
+  switch (tree.kind) {
+    case "create-routine":
+      return `create ${tree.object}`;
+    case "call-statement":
+      return "call";
+    case "opaque":
+      return [tree.verb, tree.object].filter((word) => word !== "").join(" ");
+    case "drop":
+      return `drop ${tree.object}`.trim();
+    case "transaction":
+      return tree.action;
+    default:
+      return tree.kind.replace("-", " ");
+  }
+}
+
+/** The reach, or `multiplied` where rows are met several times and that changes the outcome. */
+function multiplied(reach: Reach | null, { tree, names, changes }: HazardContext): Reach | null {
+  if (!reach || !names || reach.bound === "none") return reach;
+  return multipliedBy(tree, names, changes[0]?.change ?? null).length > 0 ? { bound: "multiplied" } : reach;
+}
+
+const WIDTH = ["none", "one", "few", "some", "unknown", "every", "multiplied"];
+
+function widest(reaches: readonly Reach[]): Reach {
+  return reaches.reduce((a, b) => (WIDTH.indexOf(b.bound) > WIDTH.indexOf(a.bound) ? b : a));
+}

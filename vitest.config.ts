@@ -1,9 +1,11 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
+const source = (name: string) => fileURLToPath(new URL(`packages/cautela/src/${name}.ts`, import.meta.url));
+
 export default defineConfig({
   // The sources are tested, not what was built from them at some time; the command is tested as it is bundled.
-  resolve: { alias: { cautela: fileURLToPath(new URL("packages/cautela/src/index.ts", import.meta.url)) } },
+  resolve: { alias: { "cautela/tools": source("tools"), cautela: source("index") } },
   test: {
     include: ["packages/*/test/**/*.test.ts", "examples/*/test/**/*.test.ts"],
     testTimeout: 30_000,

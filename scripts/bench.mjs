@@ -4,7 +4,8 @@ import { createWriteStream, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { performance } from "node:perf_hooks";
-import { catalogFromDdl, catalogFromSnapshot, readScript, review, ScriptReader, toSnapshot } from "cautela";
+import { catalogFromDdl, catalogFromSnapshot, readScript, review, toSnapshot } from "cautela";
+import { ScriptReader } from "cautela/tools";
 import { loadModule, parseSync } from "libpg-query";
 import { benchSchema, benchScript } from "./bench-script.mjs";
 

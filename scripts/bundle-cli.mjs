@@ -10,6 +10,7 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const folder = join(root, "packages/cautela-cli");
 const dist = join(folder, "dist");
 const { version, dependencies } = JSON.parse(readFileSync(join(folder, "package.json"), "utf8"));
+const source = (name) => join(root, `packages/cautela/src/${name}.ts`);
 const apart = Object.keys(dependencies);
 
 rmSync(dist, { recursive: true, force: true });
@@ -17,7 +18,7 @@ const bundle = await rolldown({
   input: { cautela: join(folder, "src/main.ts") },
   platform: "node",
   external: (id) => apart.some((name) => id === name || id.startsWith(`${name}/`)),
-  resolve: { alias: { cautela: join(root, "packages/cautela/src/index.ts") } },
+  resolve: { alias: { "cautela/tools": source("tools"), cautela: source("index") } },
   transform: { define: { VERSION: JSON.stringify(version) } },
 });
 const { output } = await bundle.write({

@@ -2,7 +2,8 @@
 // statement is read when it has a tree, partly opaque when some of its text is kept without one,
 // known by its head when only its class is known, and unread otherwise.
 import { existsSync, readdirSync, readFileSync } from "node:fs";
-import { dialectIds, readScript, walk } from "cautela";
+import { dialectIds, readScript } from "cautela";
+import { walk } from "cautela/tools";
 
 const files = (dialect) => [
   ...["packages/cautela/test/corpus", "demo/schema", "demo/data"].map((folder) => `${folder}/${dialect}.sql`),

@@ -1,4 +1,5 @@
-import { type DialectId, decodeText, dialectIds, dialects, visible } from "cautela";
+import { type DialectId, dialectIds, dialects } from "cautela";
+import { decodeText, visible } from "cautela/tools";
 import { type DragEvent, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { CatalogPanel } from "./catalog-panel.tsx";
 import { demoCatalog, demos } from "./demos.ts";

@@ -1,4 +1,5 @@
-import { type Catalog, type CatalogObject, type Column, keyParts, type Table } from "cautela";
+import type { Catalog, CatalogObject, Column, Table } from "cautela";
+import { keyParts } from "cautela/tools";
 
 /** One object of the catalog as the page lists it. */
 export interface CatalogEntry {

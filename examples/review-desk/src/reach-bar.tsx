@@ -1,4 +1,5 @@
-import { type Reach, reachWords } from "cautela";
+import type { Reach } from "cautela";
+import { reachWords } from "cautela/tools";
 
 const WIDTH = 120;
 

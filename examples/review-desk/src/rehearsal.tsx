@@ -1,4 +1,5 @@
-import { PHASES, type Phase, type Rehearsal, type RehearsalSheet, rehearsalPhase, terminated, visible } from "cautela";
+import type { Phase, Rehearsal, RehearsalSheet } from "cautela";
+import { PHASES, rehearsalPhase, terminated, visible } from "cautela/tools";
 import { useEffect, useState } from "react";
 
 interface RehearsalProps {

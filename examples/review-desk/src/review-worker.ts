@@ -1,15 +1,6 @@
 /// <reference lib="webworker" />
-import {
-  Catalog,
-  catalogFromDdl,
-  type Finding,
-  heaviestFirst,
-  type Review,
-  rehearseStepwise,
-  review,
-  trace,
-  visible,
-} from "cautela";
+import { Catalog, catalogFromDdl, type Finding, type Review, review, trace } from "cautela";
+import { heaviestFirst, rehearseStepwise, visible } from "cautela/tools";
 import { catalogEntries } from "./catalog-entries.ts";
 import type { Answer, Failure, RehearsalRequest, Rehearsed, Request } from "./messages.ts";
 

@@ -1,5 +1,6 @@
 import { Graph, layout } from "@dagrejs/dagre";
-import { reachWords, type StatementTrace } from "cautela";
+import type { StatementTrace } from "cautela";
+import { reachWords } from "cautela/tools";
 
 /** A box of the drawn graph. */
 export interface Box {

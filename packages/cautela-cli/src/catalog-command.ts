@@ -1,9 +1,10 @@
-import { type Catalog, type DialectId, dialects, toSnapshot, visible } from "cautela";
+import { type Catalog, type DialectId, dialects, toSnapshot } from "cautela";
+import { visible } from "cautela/tools";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
-import { terminalInk } from "./ink.ts";
 import { DICTIONARY_QUERIES } from "./live/query-result.ts";
 import { print, writeText } from "./output.ts";
+import { terminalStyle } from "./style.ts";
 
 export interface CatalogFlags {
   dialect?: DialectId;
@@ -53,17 +54,17 @@ function summary(catalog: Catalog): string {
 
 /** The tables with what a reviewer looks for, for people. */
 function overview(catalog: Catalog): string {
-  const ink = terminalInk(process.stdout);
-  const lines = [ink("strong", summary(catalog))];
+  const style = terminalStyle(process.stdout);
+  const lines = [style("strong", summary(catalog))];
   const tables = [...catalog.tables()].sort((a, b) => (a.name < b.name ? -1 : 1));
   const width = Math.max(...tables.map((table) => table.name.length));
   for (const table of tables) {
     const key = table.primaryKey ? table.primaryKey.columns.join(", ") : "no primary key";
     const rows = table.rows === null ? "" : `, about ${table.rows} rows`;
     lines.push(
-      `  ${visible(table.name.padEnd(width))}  ${ink("dim", `${counted(table.columns.length, "column")}, key ${key}${rows}`)}`,
+      `  ${visible(table.name.padEnd(width))}  ${style("dim", `${counted(table.columns.length, "column")}, key ${key}${rows}`)}`,
     );
   }
-  lines.push(ink("dim", "--output FILE writes the snapshot."));
+  lines.push(style("dim", "--output FILE writes the snapshot."));
   return `${lines.join("\n")}\n`;
 }

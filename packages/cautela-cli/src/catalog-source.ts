@@ -2,15 +2,15 @@ import { closeSync, openSync, readSync, statSync } from "node:fs";
 import {
   Catalog,
   type CatalogObject,
+  CautelaError,
   catalogFromDdl,
   catalogFromDictionary,
   catalogFromSnapshot,
   type DialectId,
   type Dictionary,
   guessDialect,
-  SnapshotError,
-  tableKey,
 } from "cautela";
+import { tableKey } from "cautela/tools";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
 import { isUrl, shownSource } from "./live/database-url.ts";
@@ -186,7 +186,7 @@ function fromJson(text: string, source: string): Catalog {
     const result = catalogFromQueryResult(json);
     return result ?? catalogFromSnapshot(json);
   } catch (error) {
-    if (error instanceof SnapshotError) throw new Failure(`${source}: ${error.message}`);
+    if (error instanceof CautelaError) throw new Failure(`${source}: ${error.message}`);
     if (error instanceof SyntaxError) throw new Failure(`${source}: the file is damaged: ${error.message}`);
     throw error;
   }

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { catalogFromDdl, type DialectId, reaches, review, type Weight } from "cautela";
+import { catalogFromDdl, type DialectId, isAtLeast, review, type Weight } from "cautela";
 import { Failure } from "./failure.ts";
 import { writeReport } from "./review-command.ts";
 
@@ -36,5 +36,5 @@ export async function demoCommand(flags: DemoFlags): Promise<number> {
     return review(text, { dialect, catalog, path: `demo/scripts/${dialect}/${name}` });
   });
   await writeReport(reviews, { format: flags.format });
-  return flags.failOn && reviews.some((one) => reaches(one.verdict, flags.failOn ?? "stop")) ? 1 : 0;
+  return flags.failOn && reviews.some((one) => isAtLeast(one.verdict, flags.failOn ?? "stop")) ? 1 : 0;
 }

@@ -1,6 +1,6 @@
 import { closeSync, openSync, readSync, type Stats, statSync } from "node:fs";
 import { open } from "node:fs/promises";
-import { type DecodedText, decodeText } from "cautela";
+import { type DecodedText, decodeText } from "cautela/tools";
 import { Failure } from "./failure.ts";
 
 /** Whoever waits for input longer than this is told so, in milliseconds. */

@@ -1,7 +1,7 @@
 import { type Hazard, hazards } from "cautela";
 import { Failure } from "./failure.ts";
-import { columns, terminalInk } from "./ink.ts";
 import { print } from "./output.ts";
+import { columns, terminalStyle } from "./style.ts";
 
 const MARKS = { stop: "■", ask: "◧", note: "□" } as const;
 
@@ -18,33 +18,33 @@ export async function hazardsCommand(id: string | undefined): Promise<number> {
 
 function list(): string {
   const lines: string[] = [];
-  const ink = terminalInk(process.stdout);
+  const style = terminalStyle(process.stdout);
   const width = Math.max(...hazards.map((hazard) => hazard.id.length));
   let family = "";
   for (const hazard of hazards) {
     if (hazard.family !== family) {
       if (family !== "") lines.push("");
       family = hazard.family;
-      lines.push(ink("dim", family));
+      lines.push(style("dim", family));
     }
-    const mark = ink(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight.padEnd(4)}`);
+    const mark = style(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight.padEnd(4)}`);
     lines.push(`${mark}  ${hazard.id.padEnd(width)}  ${hazard.title}`);
   }
   return `${lines.join("\n")}\n`;
 }
 
 function page(hazard: Hazard): string {
-  const ink = terminalInk(process.stdout);
+  const style = terminalStyle(process.stdout);
   const width = columns(process.stdout);
   const lines = [
-    `${ink(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight}`)}  ${ink("strong", hazard.id)}  ${hazard.title}`,
+    `${style(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight}`)}  ${style("strong", hazard.id)}  ${hazard.title}`,
     "",
     wrapped(hazard.explanation, width),
     "",
-    ink("dim", `dangerous (${hazard.example.dialect})`),
+    style("dim", `dangerous (${hazard.example.dialect})`),
     indented(hazard.example.dangerous),
     "",
-    ink("dim", "sound"),
+    style("dim", "sound"),
     indented(hazard.example.sound),
     "",
     wrapped(hazard.remedy, width),

@@ -1,4 +1,4 @@
-import { visible } from "cautela";
+import { visible } from "cautela/tools";
 import { Command, CommanderError } from "commander";
 import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";

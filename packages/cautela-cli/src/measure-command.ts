@@ -1,11 +1,12 @@
-import { type Catalog, harm, type RehearsalSheet, rehearse, visible } from "cautela";
+import { type Catalog, type RehearsalSheet, rehearse } from "cautela";
+import { visible, whyNotReadOnly } from "cautela/tools";
 import { isDatabase } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
-import { terminalInk } from "./ink.ts";
 import { shownSource } from "./live/database-url.ts";
 import { openReadOnly, type ReadOnly } from "./live/measure.ts";
 import { print } from "./output.ts";
 import { oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
+import { terminalStyle } from "./style.ts";
 
 export interface MeasureFlags extends ScriptFlags {
   seconds: number;
@@ -77,7 +78,7 @@ async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catal
       ...(sheet.reasons.length > 0 ? sheet.reasons : ["no count is needed: its rows are written out"]),
     );
   for (const { sql } of counts) {
-    const why = harm(sql, catalog);
+    const why = whyNotReadOnly(sql, catalog);
     if (why !== null) {
       if (!found.reasons.includes(`not run: ${why}`)) found.reasons.push(`not run: ${why}`);
       continue;
@@ -102,19 +103,19 @@ async function measure(sheet: RehearsalSheet, database: ReadOnly, catalog: Catal
 }
 
 function text(measured: readonly Measured[], source: string): string {
-  const ink = terminalInk(process.stdout);
-  const lines = [`${ink("strong", "measured")} ${ink("dim", `on ${source}, in a read-only transaction`)}`];
+  const style = terminalStyle(process.stdout);
+  const lines = [`${style("strong", "measured")} ${style("dim", `on ${source}, in a read-only transaction`)}`];
   for (const { line, kind, target, touched, changed, expected, met, reasons } of measured) {
     const parts: string[] = [];
     if (touched !== null) parts.push(rows(touched));
     if (changed !== null && changed !== touched) parts.push(`${rows(changed)} really change`);
     if (expected) parts.push(`expected ${expected.atMost ? "at most " : ""}${rows(expected.rows)}`);
     const verdict =
-      met === null ? "" : met ? `  ${ink("clear", "as expected")}` : `  ${ink("stop", "■ another number")}`;
+      met === null ? "" : met ? `  ${style("clear", "as expected")}` : `  ${style("stop", "■ another number")}`;
     lines.push(
       `line ${String(line).padStart(4)}  ${kind} of ${visible(target)}: ${parts.length > 0 ? parts.join(", ") : "not counted"}${verdict}`,
     );
-    for (const reason of reasons) lines.push(ink("dim", `           ${visible(reason)}`));
+    for (const reason of reasons) lines.push(style("dim", `           ${visible(reason)}`));
   }
   if (measured.length === 0) lines.push("No statement of this script changes rows.");
   return `${lines.join("\n")}\n`;

@@ -1,4 +1,4 @@
-import { type Policy, policyFrom } from "cautela";
+import { CautelaError, type Policy, policyFrom } from "cautela";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
 
@@ -18,7 +18,10 @@ export async function loadPolicy(path: string | undefined): Promise<Policy | und
       `${path}: this is no policy: ${error instanceof Error ? error.message.split("\n")[0] : String(error)}`,
     );
   }
-  const result = policyFrom(value);
-  if (typeof result === "string") throw new Failure(`${path}: ${result}`);
-  return result;
+  try {
+    return policyFrom(value);
+  } catch (error) {
+    if (error instanceof CautelaError) throw new Failure(`${path}: ${error.message}`);
+    throw error;
+  }
 }

@@ -1,6 +1,7 @@
 import { mkdirSync } from "node:fs";
 import { basename, join } from "node:path";
-import { PHASES, type Rehearsal, rehearsalMarkdown, rehearsalPhase, rehearsalText, rehearse, visible } from "cautela";
+import { type Rehearsal, rehearsalMarkdown, rehearsalText, rehearse } from "cautela";
+import { PHASES, rehearsalPhase, visible } from "cautela/tools";
 import { Failure } from "./failure.ts";
 import { keepEarlier, print, writeText } from "./output.ts";
 import { inputs, oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";

@@ -1,21 +1,21 @@
 import {
   type DialectId,
+  isAtLeast,
   type Review,
   type ReviewOptions,
-  reaches,
   report,
   reviewChangeSet,
-  textReport,
   type Weight,
 } from "cautela";
+import { textReport } from "cautela/tools";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { beginsBinary, fileSize, isPiped, readText } from "./files.ts";
-import { columns, terminalInk } from "./ink.ts";
 import { print, writeText } from "./output.ts";
 import { loadPolicy } from "./policy-file.ts";
 import { inputs } from "./reviewed-script.ts";
 import { pipedReview, STREAM_FROM, streamReview } from "./stream-review.ts";
+import { columns, terminalStyle } from "./style.ts";
 
 export interface ReviewFlags {
   dialect?: DialectId;
@@ -42,7 +42,7 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
     flags,
     paths.flatMap((path) => inputs(path, flags)),
   );
-  return reviews.some((review) => reaches(review.verdict, flags.failOn)) ? 1 : 0;
+  return reviews.some((review) => isAtLeast(review.verdict, flags.failOn)) ? 1 : 0;
 }
 
 /** The review of a single script that is large or comes through a pipe: it is not held in memory. */
@@ -103,6 +103,6 @@ export async function writeReport(
   const text =
     flags.format === "json"
       ? report(reviews, "json")
-      : textReport(reviews, { width: columns(process.stdout), ink: terminalInk(process.stdout) });
+      : textReport(reviews, { width: columns(process.stdout), style: terminalStyle(process.stdout) });
   await print(text);
 }

@@ -1,6 +1,7 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { StringDecoder } from "node:string_decoder";
-import { decodeText, type Review, type ReviewOptions, ReviewStream, review } from "cautela";
+import { type Review, type ReviewOptions, ReviewStream, review } from "cautela";
+import { decodeText } from "cautela/tools";
 import { incoming } from "./files.ts";
 
 /** Files larger than this are reviewed piece by piece. */

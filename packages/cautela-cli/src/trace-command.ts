@@ -1,7 +1,7 @@
 import { type Trace, trace, traceMermaid, traceText } from "cautela";
-import { columns, terminalInk } from "./ink.ts";
 import { print, writeText } from "./output.ts";
 import { inputs, oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
+import { columns, terminalStyle } from "./style.ts";
 
 export interface TraceFlags extends ScriptFlags {
   format: "text" | "json" | "mermaid";
@@ -22,6 +22,6 @@ function form(graph: Trace, { format, output }: TraceFlags): string {
   if (format === "json") return `${JSON.stringify(graph, null, 2)}\n`;
   if (format === "mermaid") return traceMermaid(graph);
   return output === undefined
-    ? traceText(graph, { width: columns(process.stdout), ink: terminalInk(process.stdout) })
+    ? traceText(graph, { width: columns(process.stdout), style: terminalStyle(process.stdout) })
     : traceText(graph);
 }

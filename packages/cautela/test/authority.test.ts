@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { PGlite } from "@electric-sql/pglite";
-import { type Assignment, type DialectId, type Expr, isDialectId, type Node, readScript, walk } from "cautela";
+import { type Assignment, type DialectId, type Expr, isDialectId, type Node, readScript } from "cautela";
+import { walk } from "cautela/tools";
 import fc from "fast-check";
 import { loadModule, parseSync } from "libpg-query";
 import mysql from "mysql2/promise";

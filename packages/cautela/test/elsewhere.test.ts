@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { antlr4tsSQL, SQLDialect } from "antlr4ts-sql";
-import { catalogFromDdl, type DialectId, rehearse, review, terminated } from "cautela";
+import { catalogFromDdl, type DialectId, rehearse, review } from "cautela";
+import { terminated } from "cautela/tools";
 import { describe, expect, test } from "vitest";
 
 // No engine of these languages runs here: what a rehearsal prints is read by grammars that others have written.

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { type DialectId, dialectIds, guessDialect, isDialectId, readScript, review, ScriptReader } from "cautela";
+import { type DialectId, dialectIds, guessDialect, isDialectId, readScript, review } from "cautela";
+import { ScriptReader } from "cautela/tools";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 

@@ -1,5 +1,6 @@
 import { PGlite } from "@electric-sql/pglite";
-import { catalogFromDdl, privilegesOf, readScript } from "cautela";
+import { catalogFromDdl, readScript } from "cautela";
+import { privilegesOf } from "cautela/tools";
 import { expect, test } from "vitest";
 
 // With exactly these rights the engine takes the statement, and with one of them less it does not.

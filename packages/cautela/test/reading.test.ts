@@ -1,13 +1,5 @@
-import {
-  type DialectId,
-  decodeText,
-  dialectIds,
-  type ReadStatement,
-  ReviewStream,
-  readScript,
-  review,
-  ScriptReader,
-} from "cautela";
+import { type DialectId, dialectIds, type ReadStatement, ReviewStream, readScript, review } from "cautela";
+import { decodeText, ScriptReader } from "cautela/tools";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 

@@ -2,7 +2,8 @@ import { readdirSync, readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { fileURLToPath } from "node:url";
 import Ajv from "ajv/dist/2020.js";
-import { catalogFromDdl, type DialectId, dialectIds, report, review, reviewChangeSet, reviewDocument } from "cautela";
+import { catalogFromDdl, type DialectId, dialectIds, report, review, reviewChangeSet } from "cautela";
+import { reviewDocument } from "cautela/tools";
 import { expect, test } from "vitest";
 
 const demo = (path: string) => fileURLToPath(new URL(`../../../demo/${path}`, import.meta.url));

@@ -1,5 +1,6 @@
 import { PGlite } from "@electric-sql/pglite";
-import { catalogFromDdl, dialects, type Updatability, updatability } from "cautela";
+import { catalogFromDdl, dialects } from "cautela";
+import { type Updatability, updatability } from "cautela/tools";
 import fc from "fast-check";
 import mysql from "mysql2/promise";
 import { describe, expect, test } from "vitest";

@@ -6,14 +6,13 @@ import {
   type Catalog,
   catalogFromDdl,
   type DialectId,
-  PHASES,
   type Phase,
   type Policy,
   type Rehearsal,
-  rehearsalPhase,
   rehearse,
   review,
 } from "cautela";
+import { PHASES, rehearsalPhase } from "cautela/tools";
 import { mariadbUrl, postgresUrl } from "./engines.ts";
 
 // Walks a rehearsal as a person would: the files of its phases, run by the engine's own client program, exactly as they are

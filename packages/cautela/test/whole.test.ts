@@ -6,18 +6,17 @@ import {
   catalogFromDdl,
   type DialectId,
   dialectIds,
-  privilegesOf,
   type Review,
   readScript,
   rehearsalMarkdown,
   rehearsalText,
   rehearse,
   review,
-  reviewDocument,
   trace,
   traceMermaid,
   traceText,
 } from "cautela";
+import { privilegesOf, reviewDocument } from "cautela/tools";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 

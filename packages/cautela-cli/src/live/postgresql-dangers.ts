@@ -1,4 +1,5 @@
-import { readScript, walk } from "cautela";
+import { readScript } from "cautela";
+import { walk } from "cautela/tools";
 
 interface Client {
   query(text: string): Promise<{ rows: Record<string, unknown>[] }>;

@@ -1,4 +1,5 @@
-import { type Catalog, catalogFromDictionary, type DialectId, schemaProblem, type TableFacts } from "cautela";
+import { type Catalog, catalogFromDictionary, type DialectId, type TableFacts } from "cautela";
+import { schemaProblem } from "cautela/tools";
 import { Failure } from "../failure.ts";
 
 /**

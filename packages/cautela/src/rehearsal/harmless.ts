@@ -45,7 +45,7 @@ const COLLATIONS =
 
 /** What may happen when a query is run; null: it only reads. `writes`: it may write, and is not only unknown. */
 export function harmOf(sql: string, catalog: Catalog): { why: string; writes: boolean } | null {
-  const why = harm(sql, catalog);
+  const why = whyNotReadOnly(sql, catalog);
   return why === null ? null : { why, writes: / (?:may|could) write/.test(why) };
 }
 
@@ -54,7 +54,7 @@ export function harmOf(sql: string, catalog: Catalog): { why: string; writes: bo
  * uses a function, an operator, a type or a collation that is volatile or not known to be harmless, itself or through a view.
  * Null: it only reads.
  */
-export function harm(sql: string, catalog: Catalog): string | null {
+export function whyNotReadOnly(sql: string, catalog: Catalog): string | null {
   const dialect = dialects[catalog.dialect];
   const { statements } = readScript(sql, { dialect: dialect.id });
   if (statements.length !== 1 || statements[0].kind !== "select") return "it is not one SELECT";

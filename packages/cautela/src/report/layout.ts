@@ -5,19 +5,19 @@ import { inOneLine, visible } from "../text/visible.ts";
 export type Role = "stop" | "ask" | "note" | "clear" | "strong" | "dim" | "code";
 
 /** Paints a piece of text; the plain one leaves it as it is. */
-export type Ink = (role: Role, text: string) => string;
+export type Style = (role: Role, text: string) => string;
 
-export const plainInk: Ink = (_role, text) => text;
+export const plainStyle: Style = (_role, text) => text;
 
 /** Lines of text, wrapped to a width. */
-export class Page {
+export class TextLayout {
   readonly width: number;
-  readonly ink: Ink;
+  readonly style: Style;
   readonly #lines: string[] = [];
 
-  constructor(width: number, ink: Ink) {
+  constructor(width: number, style: Style) {
     this.width = width;
-    this.ink = ink;
+    this.style = style;
   }
 
   line(text = ""): void {
@@ -34,8 +34,8 @@ export class Page {
     const indent = label.length;
     const lines = wrap(inOneLine(text), this.width - indent);
     lines.forEach((line, i) => {
-      const painted = role ? this.ink(role, line) : line;
-      this.line((i === 0 ? this.ink("dim", label) : " ".repeat(indent)) + painted);
+      const painted = role ? this.style(role, line) : line;
+      this.line((i === 0 ? this.style("dim", label) : " ".repeat(indent)) + painted);
     });
   }
 
@@ -57,10 +57,10 @@ export function wrap(text: string, width: number): string[] {
   return lines;
 }
 
-/** A line across the page with a label in it. */
-export function rule(label: string, page: Page): string {
+/** A line across the layout with a label in it. */
+export function rule(label: string, layout: TextLayout): string {
   const left = "──";
-  return page.ink("dim", left + label + "─".repeat(Math.max(0, page.width - left.length - label.length)));
+  return layout.style("dim", left + label + "─".repeat(Math.max(0, layout.width - left.length - label.length)));
 }
 
 export function cut(line: string, width: number): string {

@@ -9,13 +9,13 @@ import {
 } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { inOneLine } from "../text/visible.ts";
-import { counted, cut, type Ink, Page, plainInk, type Role, rule } from "./layout.ts";
+import { counted, cut, plainStyle, type Role, rule, type Style, TextLayout } from "./layout.ts";
 import { MARKS, reachBar } from "./marks.ts";
 
 export interface TextOptions {
   /** Columns to fill; 80 if left out, never less than 40. */
   width?: number;
-  ink?: Ink;
+  style?: Style;
 }
 
 const SOURCE_LINES = 12;
@@ -23,21 +23,21 @@ const SOURCE_LINES = 12;
 /** The review of one or more scripts as text for a terminal or a log. */
 export function textReport(reviews: readonly Review[], options: TextOptions = {}): string {
   const width = Math.max(40, options.width ?? 80);
-  const page = new Page(width, options.ink ?? plainInk);
-  for (const one of reviews) scriptReport(one, page);
-  closing(reviews, page);
-  return page.text();
+  const layout = new TextLayout(width, options.style ?? plainStyle);
+  for (const one of reviews) scriptReport(one, layout);
+  closing(reviews, layout);
+  return layout.text();
 }
 
-function scriptReport(review: Review, page: Page): void {
-  const { ink } = page;
+function scriptReport(review: Review, layout: TextLayout): void {
+  const { style } = layout;
   const count = review.statementCount;
   const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
-  page.line(
-    `${ink("strong", inOneLine(review.path || "script"))}  ${ink("dim", facts)}${ink(review.verdict, review.verdict)}`,
+  layout.line(
+    `${style("strong", inOneLine(review.path || "script"))}  ${style("dim", facts)}${style(review.verdict, review.verdict)}`,
   );
   if (review.dialectReason !== "") {
-    page.paragraph(
+    layout.paragraph(
       "",
       `read as ${dialects[review.dialect].title}: ${review.dialectReason}; --dialect says otherwise`,
       "dim",
@@ -52,17 +52,17 @@ function scriptReport(review: Review, page: Page): void {
   const reviewed = new Map(review.statements.map((statement) => [statement.index, statement]));
   for (const [index, findings] of byStatement) {
     const statement = reviewed.get(index);
-    if (statement) statementReport(review, statement, findings, page);
+    if (statement) statementReport(review, statement, findings, layout);
   }
-  if (review.unchecked.length > 0) uncheckedReport(review, page);
-  if (review.findings.length > 0 || review.unchecked.length > 0) page.gap();
+  if (review.unchecked.length > 0) uncheckedReport(review, layout);
+  if (review.findings.length > 0 || review.unchecked.length > 0) layout.gap();
 }
 
-function statementReport(review: Review, statement: StatementReview, findings: Finding[], page: Page): void {
-  const { ink } = page;
-  page.line();
-  page.line(rule(` line ${statement.line}, column ${statement.column} `, page));
-  source(review, statement, findings, page);
+function statementReport(review: Review, statement: StatementReview, findings: Finding[], layout: TextLayout): void {
+  const { style } = layout;
+  layout.line();
+  layout.line(rule(` line ${statement.line}, column ${statement.column} `, layout));
+  source(review, statement, findings, layout);
   if (statement.reach) {
     const tableRows = statement.reach.bound === "every" ? (statement.reach.rows ?? null) : null;
     const bar = reachBar(statement.reach, tableRows);
@@ -71,58 +71,59 @@ function statementReport(review: Review, statement: StatementReview, findings: F
     // What an INSERT reaches are the rows that it brings, not those that are there.
     const inserts = statement.kind === "insert";
     const target = statement.target ? ` ${inserts ? "into" : "of"} ${inOneLine(statement.target)}` : "";
-    page.line(
-      `      ${ink(role, bar)} ${ink("dim", `${inserts ? "inserts" : "reach"}: ${reachWords(statement.reach)}${target}`)}`,
+    layout.line(
+      `      ${style(role, bar)} ${style("dim", `${inserts ? "inserts" : "reach"}: ${reachWords(statement.reach)}${target}`)}`,
     );
   }
-  for (const finding of heaviestFirst(findings)) findingReport(finding, page);
+  for (const finding of heaviestFirst(findings)) findingReport(finding, layout);
 }
 
 /** The lines of a statement, each with its number and, in the margin, the weight of what was found. */
-function source(review: Review, statement: StatementReview, findings: Finding[], page: Page): void {
-  const { ink } = page;
+function source(review: Review, statement: StatementReview, findings: Finding[], layout: TextLayout): void {
+  const { style } = layout;
   const worst = findings.reduce<Verdict>((verdict, finding) => heavier(verdict, finding.weight), "clear");
   const lines = (review.excerpts.get(statement.index) ?? "").split("\n");
   const shown = lines.length > SOURCE_LINES ? lines.slice(0, SOURCE_LINES - 1) : lines;
   shown.forEach((line, i) => {
     const number = String(statement.line + i).padStart(4);
-    const text = cut(line.replace(/\r$/, "").replaceAll("\t", "  "), page.width - 7);
-    page.line(
-      `${ink(worst === "clear" ? "dim" : worst, i === 0 ? MARKS[worst] : "│")}${ink("dim", number)} ${ink("code", text)}`,
+    const text = cut(line.replace(/\r$/, "").replaceAll("\t", "  "), layout.width - 7);
+    layout.line(
+      `${style(worst === "clear" ? "dim" : worst, i === 0 ? MARKS[worst] : "│")}${style("dim", number)} ${style("code", text)}`,
     );
   });
-  if (shown.length < lines.length) page.line(ink("dim", `     … ${counted(lines.length - shown.length, "more line")}`));
+  if (shown.length < lines.length)
+    layout.line(style("dim", `     … ${counted(lines.length - shown.length, "more line")}`));
 }
 
-function findingReport(finding: Finding, page: Page): void {
-  const { ink } = page;
+function findingReport(finding: Finding, layout: TextLayout): void {
+  const { style } = layout;
   const role: Role = finding.accepted === null ? finding.weight : "dim";
-  page.line();
+  layout.line();
   const label = `${MARKS[finding.weight]} ${finding.weight.padEnd(4)} ${finding.hazard}`;
-  page.line(`${ink(role, label)}${finding.accepted === null ? "" : ink("dim", "  accepted")}`);
-  page.paragraph("  ", finding.message, finding.accepted === null ? "strong" : "dim");
+  layout.line(`${style(role, label)}${finding.accepted === null ? "" : style("dim", "  accepted")}`);
+  layout.paragraph("  ", finding.message, finding.accepted === null ? "strong" : "dim");
   if (finding.accepted !== null) {
-    page.paragraph("  accepted  ", finding.accepted);
+    layout.paragraph("  accepted  ", finding.accepted);
     return;
   }
   finding.because.forEach((reason, i) => {
-    page.paragraph(i === 0 ? "  because   " : "            ", reason);
+    layout.paragraph(i === 0 ? "  because   " : "            ", reason);
   });
-  if (finding.remedy !== "") page.paragraph("  instead   ", finding.remedy);
+  if (finding.remedy !== "") layout.paragraph("  instead   ", finding.remedy);
 }
 
-function uncheckedReport(review: Review, page: Page): void {
-  page.line();
-  page.line(rule(" unchecked ", page));
+function uncheckedReport(review: Review, layout: TextLayout): void {
+  layout.line();
+  layout.line(rule(" unchecked ", layout));
   for (const { missing, lines } of review.unchecked) {
     const more = lines.length > 6 ? ` and ${lines.length - 6} more` : "";
     const places = `${lines.slice(0, 6).join(", ")}${more}`;
-    page.paragraph("  ", `${missing} (line ${places})`);
+    layout.paragraph("  ", `${missing} (line ${places})`);
   }
 }
 
-function closing(reviews: readonly Review[], page: Page): void {
-  const { ink } = page;
+function closing(reviews: readonly Review[], layout: TextLayout): void {
+  const { style } = layout;
   const totals = { stop: 0, ask: 0, note: 0 };
   let accepted = 0;
   let unchecked = 0;
@@ -139,11 +140,11 @@ function closing(reviews: readonly Review[], page: Page): void {
   }
   const parts = (["stop", "ask", "note"] as const)
     .filter((weight) => totals[weight] > 0)
-    .map((weight) => ink(weight, `${MARKS[weight]} ${totals[weight]} ${weight}`));
-  if (parts.length === 0) parts.push(ink("clear", "nothing found"));
-  if (accepted > 0) parts.push(ink("dim", `${accepted} accepted`));
-  if (unchecked > 0) parts.push(ink("dim", `${unchecked} unchecked`));
-  page.gap();
+    .map((weight) => style(weight, `${MARKS[weight]} ${totals[weight]} ${weight}`));
+  if (parts.length === 0) parts.push(style("clear", "nothing found"));
+  if (accepted > 0) parts.push(style("dim", `${accepted} accepted`));
+  if (unchecked > 0) parts.push(style("dim", `${unchecked} unchecked`));
+  layout.gap();
   const where = reviews.length > 1 ? ` in ${reviews.length} scripts` : "";
-  page.line(`${ink(verdict, verdict)}: ${parts.join(", ")}; ${counted(statements, "statement")}${where}`);
+  layout.line(`${style(verdict, verdict)}: ${parts.join(", ")}; ${counted(statements, "statement")}${where}`);
 }

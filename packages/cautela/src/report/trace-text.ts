@@ -2,21 +2,21 @@ import type { RippleEdge, RippleNote } from "../analysis/ripples/ripple.ts";
 import { reachWords } from "../hazards/wording.ts";
 import type { StatementTrace, Trace, TraceNode } from "../review/trace.ts";
 import { inOneLine } from "../text/visible.ts";
-import { counted, cut, Page, plainInk, rule } from "./layout.ts";
+import { counted, cut, plainStyle, rule, TextLayout } from "./layout.ts";
 import type { TextOptions } from "./text.ts";
 
 /** The ripples of a script as trees for a terminal: what is written, through what, how many rows at most. */
 export function traceText(trace: Trace, options: TextOptions = {}): string {
-  const page = new Page(Math.max(60, options.width ?? 80), options.ink ?? plainInk);
-  const { ink } = page;
-  page.line(
-    `${ink("strong", inOneLine(trace.path || "script"))}  ${ink("dim", counted(trace.statements.length, "statement that writes", "statements that write"))}`,
+  const layout = new TextLayout(Math.max(60, options.width ?? 80), options.style ?? plainStyle);
+  const { style } = layout;
+  layout.line(
+    `${style("strong", inOneLine(trace.path || "script"))}  ${style("dim", counted(trace.statements.length, "statement that writes", "statements that write"))}`,
   );
-  for (const statement of trace.statements) statementTree(statement, page);
-  if (trace.statements.length === 0) page.paragraph("", "No statement of this script writes rows.", "dim");
-  page.line();
-  page.line(ink("dim", "─ always   ┄ only under a condition that is not known here"));
-  return page.text();
+  for (const statement of trace.statements) statementTree(statement, layout);
+  if (trace.statements.length === 0) layout.paragraph("", "No statement of this script writes rows.", "dim");
+  layout.line();
+  layout.line(style("dim", "─ always   ┄ only under a condition that is not known here"));
+  return layout.text();
 }
 
 /** One line of a tree, with what hangs below it. */
@@ -27,13 +27,13 @@ interface Branch {
   note: RippleNote | null;
 }
 
-function statementTree(trace: StatementTrace, page: Page): void {
-  page.line();
-  page.line(rule(` statement ${trace.statement + 1}, line ${trace.line}: ${trace.kind} `, page));
-  below(trace, 0, "", new Set([0]), page);
+function statementTree(trace: StatementTrace, layout: TextLayout): void {
+  layout.line();
+  layout.line(rule(` statement ${trace.statement + 1}, line ${trace.line}: ${trace.kind} `, layout));
+  below(trace, 0, "", new Set([0]), layout);
 }
 
-function below(trace: StatementTrace, id: number, indent: string, seen: Set<number>, page: Page): void {
+function below(trace: StatementTrace, id: number, indent: string, seen: Set<number>, layout: TextLayout): void {
   const branches: Branch[] = [];
   for (const note of trace.notes)
     if (note.node === id) branches.push({ certain: note.certain, edge: null, node: null, note });
@@ -44,13 +44,13 @@ function below(trace: StatementTrace, id: number, indent: string, seen: Set<numb
     const line = branch.certain ? "─" : "┄";
     const head = `${indent}${last ? "└" : "├"}${line} `;
     const next = `${indent}${last ? "   " : "│  "}`;
-    if (branch.note) noteLine(branch.note, head, next, page);
+    if (branch.note) noteLine(branch.note, head, next, layout);
     if (branch.edge && branch.node) {
       const known = seen.has(branch.node.id);
-      nodeLines(branch.edge, branch.node, head, next, known, page);
+      nodeLines(branch.edge, branch.node, head, next, known, layout);
       if (!known) {
         seen.add(branch.node.id);
-        below(trace, branch.node.id, next, seen, page);
+        below(trace, branch.node.id, next, seen, layout);
       }
     }
   });
@@ -65,22 +65,29 @@ const ACTIONS: Record<TraceNode["action"], string> = {
   "": "",
 };
 
-function nodeLines(edge: RippleEdge, node: TraceNode, head: string, next: string, known: boolean, page: Page): void {
-  const { ink } = page;
+function nodeLines(
+  edge: RippleEdge,
+  node: TraceNode,
+  head: string,
+  next: string,
+  known: boolean,
+  layout: TextLayout,
+): void {
+  const { style } = layout;
   const via =
     edge.how === "statement"
       ? ""
-      : `  ${ink("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${inOneLine(edge.name)}`;
+      : `  ${style("dim", "by")} ${edge.how === "cascade" ? "key" : edge.how} ${inOneLine(edge.name)}`;
   const columns =
     node.columns && node.columns.length > 0 && node.action !== "delete" ? ` ${node.columns.join(", ")}` : "";
   const what = node.object === "view" ? "view" : ACTIONS[node.action];
-  const room = Math.max(12, page.width - head.length - node.name.length - 4);
-  page.line(
-    `${ink("dim", head)}${ink("strong", inOneLine(node.name))}  ${cut(`${what}${node.object === "view" ? "" : columns}`, room)}`,
+  const room = Math.max(12, layout.width - head.length - node.name.length - 4);
+  layout.line(
+    `${style("dim", head)}${style("strong", inOneLine(node.name))}  ${cut(`${what}${node.object === "view" ? "" : columns}`, room)}`,
   );
   const rows = node.object === "routine" ? "" : reachWords(node.reach);
-  const facts = [via.trim(), rows, known ? "shown above" : ""].filter((one) => one !== "").join(ink("dim", ", "));
-  if (facts !== "") page.line(`${ink("dim", next)}${facts}`);
+  const facts = [via.trim(), rows, known ? "shown above" : ""].filter((one) => one !== "").join(style("dim", ", "));
+  if (facts !== "") layout.line(`${style("dim", next)}${facts}`);
 }
 
 const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "stop" | "dim" }> = {
@@ -96,9 +103,9 @@ const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "
   opaque: { sign: "not read", role: "ask" },
 };
 
-function noteLine(note: RippleNote, head: string, next: string, page: Page): void {
+function noteLine(note: RippleNote, head: string, next: string, layout: TextLayout): void {
   const { sign, role } = NOTES[note.kind];
   const said = note.certain ? sign.replace("may refuse", "refuses").replace("may drop it", "drops it") : sign;
-  page.line(`${page.ink("dim", head)}${page.ink(role, said)}  ${inOneLine(note.name)}`);
-  if (note.text !== "" && note.text !== note.name) page.paragraph(next, note.text, "dim");
+  layout.line(`${layout.style("dim", head)}${layout.style(role, said)}  ${inOneLine(note.name)}`);
+  if (note.text !== "" && note.text !== note.name) layout.paragraph(next, note.text, "dim");
 }

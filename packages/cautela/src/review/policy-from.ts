@@ -1,6 +1,8 @@
+import type { Hazard } from "../hazards/hazard.ts";
 import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
 import { schemaProblem } from "../schemas/schema-problem.ts";
+import { CautelaError } from "../text/cautela-error.ts";
 import { nearest } from "../text/nearest.ts";
 
 /** Session settings that decide something in a review; others are taken for misspelt. */
@@ -22,17 +24,19 @@ const SETTINGS = [
 ];
 
 /**
- * Takes a policy from data, such as a parsed file, when it fits its published schema (`policy.schema.json`). A string says
- * what is wrong with it and where; nothing is passed over in silence.
+ * Takes a policy from data, such as a parsed file, when it fits its published schema (`policy.schema.json`). `known` are
+ * the hazards that it may name, the register's if left out.
+ *
+ * @throws CautelaError that says what is wrong with it and where; nothing is passed over
  *
  * @example
  * policyFrom({ tables: { tide_reading: "log" } })   // the policy
- * policyFrom({ tabels: {} })                        // "tabels is not known here; did you mean tables?"
+ * policyFrom({ tabels: {} })                        // throws: tabels is not known here; did you mean tables?
  */
-export function policyFrom(value: unknown): Policy | string {
-  if (isCyclic(value)) return "it refers to itself";
-  const problem = unknownName(value) ?? schemaProblem("policy", value);
-  if (problem !== null) return problem;
+export function policyFrom(value: unknown, known: readonly Hazard[] = hazards): Policy {
+  if (isCyclic(value)) throw new CautelaError("it refers to itself");
+  const problem = unknownName(value, known) ?? schemaProblem("policy", value);
+  if (problem !== null) throw new CautelaError(problem);
   if (!isRecord(value)) return {};
   const policy: { -readonly [K in keyof Policy]: Policy[K] } = {};
   if (isRecord(value.tables)) policy.tables = table(value.tables) as Policy["tables"];
@@ -56,7 +60,7 @@ function table<Value>(
 }
 
 /** A key, a hazard or a setting that nobody knows, with the one that may be meant. */
-function unknownName(value: unknown): string | null {
+function unknownName(value: unknown, hazards: readonly Hazard[]): string | null {
   if (!isRecord(value)) return null;
   const among = (place: string, name: string, known: readonly string[]): string | null => {
     if (known.includes(name)) return null;

@@ -122,7 +122,7 @@ export function heavier(a: Verdict, b: Verdict): Verdict {
 }
 
 /** Whether a verdict is at or above a threshold. */
-export function reaches(verdict: Verdict, threshold: Weight): boolean {
+export function isAtLeast(verdict: Verdict, threshold: Weight): boolean {
   return ORDER.indexOf(verdict) >= ORDER.indexOf(threshold);
 }
 

@@ -1,6 +1,7 @@
 import { schemaProblem } from "../../schemas/schema-problem.ts";
 import type { DialectId } from "../../sql/dialects/dialect.ts";
 import { isDialectId } from "../../sql/dialects/index.ts";
+import { CautelaError } from "../../text/cautela-error.ts";
 import { Catalog } from "../catalog.ts";
 import {
   type CatalogObject,
@@ -26,9 +27,6 @@ export interface Snapshot {
   searchPath: readonly string[];
   objects: Record<string, unknown>[];
 }
-
-/** Why a text is no snapshot. */
-export class SnapshotError extends Error {}
 
 const KINDS: readonly ObjectKind[] = ["table", "view", "trigger", "rule", "routine", "sequence", "synonym", "type"];
 
@@ -155,24 +153,24 @@ function part(
 /**
  * Reads a snapshot, as the object or as its JSON text.
  *
- * @throws SnapshotError with one clear line when it is none, is damaged or is of a newer version
+ * @throws CautelaError with one clear line when it is none, is damaged or is of a newer version
  */
 export function catalogFromSnapshot(json: unknown): Catalog {
   const snapshot = typeof json === "string" ? parsed(json) : json;
   if (!isRecord(snapshot) || snapshot.format !== "cautela.catalog")
-    throw new SnapshotError('this is no catalog snapshot: it has no "format": "cautela.catalog"');
+    throw new CautelaError('this is no catalog snapshot: it has no "format": "cautela.catalog"');
   if (snapshot.version !== 1)
-    throw new SnapshotError(`this snapshot is of version ${String(snapshot.version)}; version 1 can be read`);
+    throw new CautelaError(`this snapshot is of version ${String(snapshot.version)}; version 1 can be read`);
   const { dialect } = snapshot;
   if (typeof dialect !== "string" || !isDialectId(dialect))
-    throw new SnapshotError(`the snapshot's dialect ${JSON.stringify(dialect)} is not known`);
+    throw new CautelaError(`the snapshot's dialect ${JSON.stringify(dialect)} is not known`);
   const path = Array.isArray(snapshot.searchPath)
     ? snapshot.searchPath.filter((one) => typeof one === "string")
     : undefined;
   const problem = schemaProblem("catalog", snapshot);
-  if (problem !== null) throw new SnapshotError(`the snapshot is damaged: ${problem}`);
+  if (problem !== null) throw new CautelaError(`the snapshot is damaged: ${problem}`);
   const catalog = new Catalog(dialect, path && path.length > 0 ? { searchPath: path } : {});
-  if (!Array.isArray(snapshot.objects)) throw new SnapshotError("the snapshot has no list of objects");
+  if (!Array.isArray(snapshot.objects)) throw new CautelaError("the snapshot has no list of objects");
   snapshot.objects.forEach((object, i) => {
     catalog.put(full(object, i));
   });
@@ -183,7 +181,7 @@ function parsed(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw new SnapshotError(`the snapshot is damaged: ${error instanceof Error ? error.message : String(error)}`);
+    throw new CautelaError(`the snapshot is damaged: ${error instanceof Error ? error.message : String(error)}`);
   }
 }
 
@@ -193,7 +191,7 @@ function isRecord(value: unknown): value is Record<string, unknown> {
 
 function full(object: unknown, at: number): CatalogObject {
   const broken = (what: string): never => {
-    throw new SnapshotError(`the snapshot is damaged: object ${at + 1} ${what}`);
+    throw new CautelaError(`the snapshot is damaged: object ${at + 1} ${what}`);
   };
   if (!isRecord(object)) return broken("is no object");
   const kind = KINDS.find((one) => one === object.object);

@@ -1,8 +1,8 @@
-import type { Ink } from "cautela";
+import type { Style } from "cautela/tools";
 import pc from "picocolors";
 
 /** Colours for a terminal; none where the output goes elsewhere or NO_COLOR is set. */
-export function terminalInk(stream: { isTTY?: boolean }): Ink {
+export function terminalStyle(stream: { isTTY?: boolean }): Style {
   const plain = process.env.NO_COLOR !== undefined && process.env.NO_COLOR !== "";
   const colours = pc.createColors(stream.isTTY === true && !plain && process.env.TERM !== "dumb");
   return (role, text) => {

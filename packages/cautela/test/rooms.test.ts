@@ -29,7 +29,7 @@ const LAYERS = [
   ["review"],
   ["rehearsal"],
   ["report"],
-  ["index.ts"],
+  ["index.ts", "tools.ts"],
 ];
 /** A dialect's folder holds a file for a layer where the layer asks it; the register of those files stands beside. */
 const OF_DIALECTS: Record<string, string> = { views: "analysis", writing: "rehearsal" };

@@ -1,3 +1,4 @@
+import type { InsertedRows } from "../analysis/changes/inserted.ts";
 import type { JudgedChange } from "../analysis/changes/judged-change.ts";
 import type { Resolution } from "../analysis/names/resolution.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
@@ -40,6 +41,8 @@ export interface HazardContext {
   changes: readonly JudgedChange[];
   /** The number by which it is the same as another statement, see `fingerprint`; null when it is too long to matter. */
   text: number | null;
+  /** The rows of an INSERT or of a branch of MERGE; null for other statements. */
+  inserted: InsertedRows | null;
   /** What its names mean; null without a catalog. */
   names: Resolution | null;
   /** Its nodes by what they are. */

@@ -1,4 +1,5 @@
 import { insertReach } from "../analysis/changes/insert-reach.ts";
+import { type InsertedRows, insertedRows } from "../analysis/changes/inserted.ts";
 import type { Reach } from "../analysis/changes/reach.ts";
 import type { Resolution } from "../analysis/names/resolution.ts";
 import { resolveStatement } from "../analysis/names/resolve.ts";
@@ -95,6 +96,13 @@ export class StatementContext implements HazardContext, Step {
   }
 
   #insertReach: Reach | null | undefined = undefined;
+
+  #inserted: InsertedRows | null | undefined = undefined;
+
+  get inserted(): InsertedRows | null {
+    if (this.#inserted === undefined) this.#inserted = insertedRows(this.tree, this.catalog, this.dialect);
+    return this.#inserted;
+  }
 
   get insertReach(): Reach | null {
     if (this.#insertReach === undefined) this.#insertReach = insertReach(this.tree, this.catalog, this.dialect);

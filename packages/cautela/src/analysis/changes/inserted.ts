@@ -19,21 +19,6 @@ export interface InsertedRows {
 
 /** The rows of an INSERT, of one branch of MERGE, of INSERT … SET; null for other statements. */
 export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: Dialect): InsertedRows | null {
-  if (tree.kind !== "insert" && tree.kind !== "merge") return null;
-  const version = catalog?.version ?? 0;
-  if (last.tree !== tree || last.catalog !== catalog || last.version !== version)
-    last = { tree, catalog, version, rows: readRows(tree, catalog, dialect) };
-  return last.rows;
-}
-
-let last: { tree: Statement | null; catalog: Catalog | null; version: number; rows: InsertedRows | null } = {
-  tree: null,
-  catalog: null,
-  version: 0,
-  rows: null,
-};
-
-function readRows(tree: Statement, catalog: Catalog | null, dialect: Dialect): InsertedRows | null {
   if (tree.kind === "merge") {
     const when = tree.whens.find((one) => one.action === "insert" && one.values !== null);
     if (!when?.values || tree.target.kind !== "table") return null;

@@ -21,15 +21,8 @@ export interface Multiplier {
  * INSERT … SELECT with a join that only filters (the row comes in once for each match).
  */
 export function multipliedBy(tree: Statement, names: Resolution, change: Change | null): readonly Multiplier[] {
-  if (last.tree !== tree || last.names !== names) last = { tree, names, list: readMultipliers(tree, names, change) };
-  return last.list;
+  return names.memo.once(readMultipliers, tree, () => readMultipliers(tree, names, change));
 }
-
-let last: { tree: Statement | null; names: Resolution | null; list: readonly Multiplier[] } = {
-  tree: null,
-  names: null,
-  list: [],
-};
 
 const NONE: readonly Multiplier[] = [];
 

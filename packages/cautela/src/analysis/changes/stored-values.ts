@@ -21,17 +21,8 @@ export function storedValues(
   catalog: Catalog | null,
   dialect: Dialect,
 ): StoredValue[] {
-  if (last.tree === tree && last.names === names) return last.list;
-  const list = readStored(tree, names, catalog, dialect);
-  last = { tree, names, list };
-  return list;
+  return names.memo.once(readStored, tree, () => readStored(tree, names, catalog, dialect));
 }
-
-let last: { tree: Statement | null; names: Resolution | null; list: StoredValue[] } = {
-  tree: null,
-  names: null,
-  list: [],
-};
 
 function readStored(tree: Statement, names: Resolution, catalog: Catalog | null, dialect: Dialect): StoredValue[] {
   const list: StoredValue[] = [];

@@ -30,33 +30,11 @@ export function usedColumn(expr: Expr, names: Resolution | null): UsedColumn | n
 
 /** Every part of a filter that a row must meet, conditions of inner joins included. */
 export function filterParts(conditions: readonly { expr: Expr }[]): Expr[] {
-  if (lastParts.conditions !== conditions) {
-    const parts =
-      conditions.length === 1 ? conjuncts(conditions[0].expr) : conditions.flatMap(({ expr }) => conjuncts(expr));
-    lastParts = { conditions, parts };
-  }
-  return lastParts.parts;
+  return conditions.length === 1 ? conjuncts(conditions[0].expr) : conditions.flatMap(({ expr }) => conjuncts(expr));
 }
-
-let lastParts: { conditions: readonly { expr: Expr }[] | null; parts: Expr[] } = { conditions: null, parts: [] };
 
 /** The columns of a filter that are pinned to constants: `status = 'lying'`, `class IN ('sail', 'motor')`. */
 export function pinnedConstants(
-  parts: readonly Expr[],
-  names: Resolution | null,
-): { column: UsedColumn; values: ConstantValue[] }[] {
-  if (lastPinned.parts !== parts || lastPinned.names !== names)
-    lastPinned = { parts, names, list: readPinned(parts, names) };
-  return lastPinned.list;
-}
-
-let lastPinned: {
-  parts: readonly Expr[] | null;
-  names: Resolution | null;
-  list: { column: UsedColumn; values: ConstantValue[] }[];
-} = { parts: null, names: null, list: [] };
-
-function readPinned(
   parts: readonly Expr[],
   names: Resolution | null,
 ): { column: UsedColumn; values: ConstantValue[] }[] {
@@ -106,16 +84,10 @@ export interface AssignedColumn {
 /** The plain assignments of a statement, those of upserts and MERGE included; `(a, b) = (1, 2)` is taken apart. */
 export function assignedIn(statement: Statement, names: Resolution | null): AssignedColumn[] {
   // Every hazard of values asks for the same statement's, one after the other.
-  if (lastAssigned.statement !== statement || lastAssigned.names !== names)
-    lastAssigned = { statement, names, list: readAssigned(statement, names) };
-  return lastAssigned.list;
+  return names
+    ? names.memo.once(readAssigned, statement, () => readAssigned(statement, names))
+    : readAssigned(statement, names);
 }
-
-let lastAssigned: { statement: Statement | null; names: Resolution | null; list: AssignedColumn[] } = {
-  statement: null,
-  names: null,
-  list: [],
-};
 
 const NO_ASSIGNED: AssignedColumn[] = [];
 

@@ -16,17 +16,8 @@ export interface Level {
 /** The level of an UPDATE, a DELETE, a MERGE, or of the SELECT that an INSERT takes its rows from. */
 export function changeLevel(tree: Statement, names: Resolution, target: Source | null): Level | null {
   // Every hazard of joins asks for the same statement's.
-  if (last.tree !== tree || last.names !== names || last.target !== target)
-    last = { tree, names, target, found: readLevel(tree, names, target) };
-  return last.found;
+  return names.memo.once(readLevel, target ?? tree, () => readLevel(tree, names, target));
 }
-
-let last: { tree: Statement | null; names: Resolution | null; target: Source | null; found: Level | null } = {
-  tree: null,
-  names: null,
-  target: null,
-  found: null,
-};
 
 function readLevel(tree: Statement, names: Resolution, target: Source | null): Level | null {
   switch (tree.kind) {

@@ -26,14 +26,8 @@ export interface Links {
 
 /** Reads the conditions of one level: its WHERE and the ON of its joins. */
 export function linksOf(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
-  if (last.conditions !== conditions) last = { conditions, links: readLinks(conditions, names, scope) };
-  return last.links;
+  return names.memo.once(readLinks, conditions, () => readLinks(conditions, names, scope));
 }
-
-let last: { conditions: readonly Expr[] | null; links: Links } = {
-  conditions: null,
-  links: { equal: [], pinned: [], tied: new Map(), undecided: false },
-};
 
 /** The place of a relation among those of the level; -1 where it is none of them. */
 function placeOf(relation: BoundRelation | null | undefined, list: readonly BoundRelation[]): number {

@@ -1,5 +1,6 @@
 import type { Column, Table, View } from "../../catalog/model.ts";
 import type { ColumnRef, Node, Query, Source, TableSource } from "../../sql/nodes/tree.ts";
+import type { Memo } from "../statement/memo.ts";
 
 // What was found about the names of a statement, as the analysis and the hazards read it.
 
@@ -62,4 +63,6 @@ export interface Resolution {
   open: Binding[];
   scopes: Map<Node, ResolvedScope>;
   missing: MissingRelation[];
+  /** What is worked out of the statement by means of its names. */
+  memo: Memo;
 }

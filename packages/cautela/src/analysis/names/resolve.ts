@@ -22,6 +22,7 @@ import type {
   With,
 } from "../../sql/nodes/tree.ts";
 import { flatSources, walk } from "../../sql/nodes/visitor.ts";
+import { Memo } from "../statement/memo.ts";
 import { isPseudoColumn, wordArguments } from "./pseudo-columns.ts";
 import type {
   Binding,
@@ -41,7 +42,8 @@ import type {
 export function resolveStatement(statement: Statement, catalog: Catalog | null, dialect: Dialect): Resolution {
   const resolver = new Resolver(catalog, dialect);
   resolver.statement(statement, null);
-  return { bindings: resolver.bindings, open: resolver.open, scopes: resolver.scopes, missing: resolver.missing };
+  const { bindings, open, scopes, missing } = resolver;
+  return { bindings, open, scopes, missing, memo: new Memo() };
 }
 
 type Common = { table: CommonTable; outer: CommonScope | null; recursive: boolean };

@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -23,8 +22,7 @@ export const countMismatch: Hazard = {
     dangerous: "INSERT INTO pilot (pilot_id, name, licence) VALUES (7, 'Wren');",
     sound: "INSERT INTO pilot (pilot_id, name) VALUES (7, 'Wren');",
   },
-  check({ tree, catalog, dialect, names }) {
-    const inserted = insertedRows(tree, catalog, dialect);
+  check({ tree, dialect, names, inserted }) {
     if (!inserted?.names) return [];
     const wanted = inserted.names.length;
     const drafts: Draft[] = [];

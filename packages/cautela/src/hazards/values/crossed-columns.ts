@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import { usedColumn } from "../../analysis/conditions/conditions.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -26,9 +25,8 @@ export const crossedColumns: Hazard = {
     sound:
       "INSERT INTO mooring (mooring_id, from_day, to_day) SELECT request_id, from_day, to_day FROM request WHERE request_id = 3;",
   },
-  check({ tree, catalog, dialect, names }) {
+  check({ tree, names, inserted }) {
     if (tree.kind !== "insert" || tree.source?.body.kind !== "select") return [];
-    const inserted = insertedRows(tree, catalog, dialect);
     if (!inserted?.names) return [];
     const { items } = tree.source.body;
     let given: string[];

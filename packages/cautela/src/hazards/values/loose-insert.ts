@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**
@@ -23,9 +22,8 @@ export const looseInsert: Hazard = {
     dangerous: "INSERT INTO mooring_archive SELECT * FROM mooring WHERE mooring_id = 3;",
     sound: "INSERT INTO mooring_archive (mooring_id, fee) SELECT mooring_id, fee FROM mooring WHERE mooring_id = 3;",
   },
-  check({ tree, catalog, dialect, names }) {
+  check({ tree, names, inserted }) {
     if (tree.kind !== "insert" || tree.columns || tree.set || tree.defaults || tree.exec) return [];
-    const inserted = insertedRows(tree, catalog, dialect);
     // A dump lists its values so; a table that is not known is listed as unchecked.
     if (!inserted?.table || inserted.table.temporary || tree.source?.body.kind === "values") return [];
     const { body } = tree.source ?? {};

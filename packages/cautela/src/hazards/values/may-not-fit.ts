@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import { storedConstant } from "../../analysis/changes/stored-constant.ts";
 import { assignedIn, type ConstantValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
@@ -32,7 +31,7 @@ export const mayNotFit: Hazard = {
     dangerous: "UPDATE mooring SET status = 'cancelled' WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
   },
-  check({ tree, names, changes, catalog, dialect, show, found }) {
+  check({ tree, names, changes, catalog, dialect, show, found, inserted }) {
     const drafts: Draft[] = [];
     const say = (column: string, what: string): void => {
       if (drafts.length >= 5) return;
@@ -70,7 +69,6 @@ export const mayNotFit: Hazard = {
         });
       }
     }
-    const inserted = insertedRows(tree, catalog, dialect);
     if (inserted?.table)
       for (const row of inserted.rows) for (const [i, column] of inserted.columns.entries()) look(column, row[i]);
     return drafts;

@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import { mustBeGiven } from "../../analysis/changes/required.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";
@@ -26,8 +25,7 @@ export const missingRequired: Hazard = {
     dangerous: "INSERT INTO mooring (berth_id) VALUES (3);",
     sound: "INSERT INTO mooring (berth_id, vessel_id) VALUES (3, 12);",
   },
-  check({ tree, catalog, dialect }) {
-    const inserted = insertedRows(tree, catalog, dialect);
+  check({ catalog, dialect, inserted }) {
     if (!inserted?.table || !inserted.names || !inserted.listed || inserted.table.partial) return [];
     const { table, names } = inserted;
     const required = requiredOf(table, dialect);

@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import { mustBeGiven } from "../../analysis/changes/required.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
@@ -30,7 +29,7 @@ export const nullIntoRequired: Hazard = {
     dangerous: "UPDATE mooring SET status = NULL WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET to_day = NULL WHERE mooring_id = 3;",
   },
-  check({ tree, names, changes, catalog, dialect }) {
+  check({ tree, names, changes, dialect, inserted }) {
     const drafts: Draft[] = [];
     const say = (column: string, table: string, byDefault: boolean): void => {
       drafts.push({
@@ -47,7 +46,6 @@ export const nullIntoRequired: Hazard = {
       if (!known?.required || (byDefault && !(table && mustBeGiven(known, table, dialect)))) continue;
       say(column.name, column.relation?.table?.name ?? changes[0]?.target ?? "", byDefault);
     }
-    const inserted = insertedRows(tree, catalog, dialect);
     if (inserted?.table) {
       const { table, columns } = inserted;
       columns.forEach((column, i) => {

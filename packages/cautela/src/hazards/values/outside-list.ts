@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import { refusal } from "../../analysis/conditions/allowed.ts";
 import { assignedIn, shownValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
@@ -29,7 +28,7 @@ export const outsideList: Hazard = {
     dangerous: "UPDATE mooring SET status = 'gone' WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
   },
-  check({ tree, names, changes, catalog, dialect }) {
+  check({ tree, names, changes, catalog, inserted }) {
     if (!catalog) return [];
     const drafts: Draft[] = [];
     const say = (column: string, value: NonNullable<ReturnType<typeof constant>>, why: string): void => {
@@ -48,7 +47,6 @@ export const outsideList: Hazard = {
       const why = table && known && given ? refusal(given, known, table, catalog) : null;
       if (why && given) say(column.name, given, why);
     }
-    const inserted = insertedRows(tree, catalog, dialect);
     if (inserted?.table) {
       const { table, columns } = inserted;
       for (const row of inserted.rows) {

@@ -1,4 +1,3 @@
-import { insertedRows } from "../../analysis/changes/inserted.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
@@ -29,7 +28,7 @@ export const readOnlyColumn: Hazard = {
     dangerous: "UPDATE tariff SET fee_with_tax = 12 WHERE tariff_id = 3;",
     sound: "UPDATE tariff SET fee = 10 WHERE tariff_id = 3;",
   },
-  check({ tree, names, changes, catalog, dialect, history, slice, statement }) {
+  check({ tree, names, changes, dialect, history, slice, statement, inserted }) {
     const drafts: Draft[] = [];
     const say = (column: Column, why: string): void => {
       drafts.push({
@@ -50,7 +49,6 @@ export const readOnlyColumn: Hazard = {
       else if (dialect.engine.rowversion && known.type === "timestamp")
         say(known, "a rowversion counts the changes of its row");
     }
-    const inserted = insertedRows(tree, catalog, dialect);
     if (inserted?.table && inserted.listed) {
       const overriding = (): boolean =>
         /\boverriding\s+(?:system|user)\s+value\b/i.test(

@@ -10,7 +10,7 @@ const numbers = ["fee", "length_m", "per_night"];
 const texts = ["status", "class", "quay"];
 const dates = ["from_day", "to_day"];
 
-/** The tables that the script speaks of. */
+/** The tables that the script refers to. */
 export const benchSchema = tables
   .flatMap((name) => [name, `${name}_archive`])
   .map(

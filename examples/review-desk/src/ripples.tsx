@@ -21,7 +21,7 @@ const KINDS: Record<StatementTrace["notes"][number]["kind"], string> = {
   rewrites: "rewrites the row",
   stamps: "stamps the row",
   refuses: "may refuse it",
-  swallows: "may drop it in silence",
+  swallows: "may drop it silently",
   skipped: "does not fire",
   held: "refers to it",
   sealed: "refused",

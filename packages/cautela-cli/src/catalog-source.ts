@@ -114,7 +114,7 @@ function contradictions(
       const old = before.object(kind, tableKey(object.schema, object.name));
       const origin = origins.get(key);
       if (old && old !== object && origin !== undefined && shapeOf(old) !== shapeOf(object)) {
-        // A file of DDL may go on from what an earlier one has made; only making it anew contradicts.
+        // A file of DDL may go on from what an earlier one has made; only making it again contradicts.
         const again =
           ddl === undefined ||
           new RegExp(`\\bcreate\\b[^;]{0,80}\\b${kind}\\b[^;(]{0,80}\\b${escaped(object.name)}\\b`, "i").test(ddl);

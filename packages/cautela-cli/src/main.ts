@@ -67,8 +67,8 @@ function program(done: (status: number) => void): Command {
 
   oneScript(root.command("measure"))
     .description("run only the counting queries of a rehearsal, in a read-only transaction of the last --catalog")
-    .option("--seconds <n>", "give up a query after so long", secondsOption, 10)
-    .option("--rows <n>", "stop counting after so many rows", rowsOption, 10_000_000)
+    .option("--seconds <n>", "give up a query after this many seconds", secondsOption, 10)
+    .option("--rows <n>", "stop counting after this many rows", rowsOption, 10_000_000)
     .option("--format <form>", "text or json", choice(FORMATS), "text")
     .action(async (path: string, flags: MeasureFlags) => done(await measureCommand(path, flags)));
 

@@ -181,7 +181,7 @@ describe("the catalog from DDL is what the engine holds", () => {
     const made = (name: string) => /_(?:pkey|key|fkey|check|idx)\d*$/.test(name);
     const built = lines(catalogFromDdl(ddl, { dialect: "postgresql" }), made);
     const told = lines(live, made);
-    // Keys without columns speak of the primary key; the dictionary writes its columns out, and a
+    // Keys without columns refer to the primary key; the dictionary writes its columns out, and a
     // partition's own copies of its parent's columns and keys are the parent's in DDL.
     const same = (line: string) => line.replace(/\.pier \(\)/, ".pier (pier_id)");
     expect(built.map(same)).toEqual(told.map(same));

@@ -81,7 +81,7 @@ test("a statement is judged by the database as the script has left it", { timeou
       fc.array(structure, { minLength: 2, maxLength: 12 }),
       fc.array(change, { minLength: 1, maxLength: 6 }),
       (ddl, changes) => {
-        // The changes stand between the structure statements, so that all of them look at the catalog on the way.
+        // The changes stand between the DDL statements, so that all of them look at the catalog on the way.
         const script = ddl.flatMap((one, i) => [one, changes[i % changes.length]]);
         expect(judged(script.join("\n"), null)).toEqual(judged(script[script.length - 1], ddl.join("\n")));
       },

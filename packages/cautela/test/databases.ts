@@ -10,7 +10,7 @@ export interface Engine {
   tables: string[];
   /** What stands before a table's name to leave out the tables that inherit from it. */
   only: string;
-  /** Begins anew with the database as the schema makes it. */
+  /** Begins again with the database as the schema makes it. */
   fresh(): Promise<void>;
   rows(sql: string): Promise<Row[]>;
   /** Runs a statement; the number of rows that it changed. */

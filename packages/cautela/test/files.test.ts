@@ -161,7 +161,7 @@ const written = readdirSync(corpus).flatMap((file) => {
 });
 
 describe("halves and mixtures", () => {
-  test("a statement cut anywhere, or spliced into another, does no harm to those behind it", () => {
+  test("a statement cut anywhere, or spliced into another, does no harm to those after it", () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...written),

@@ -105,7 +105,7 @@ export function change(dialect: DialectId): Text {
         join(tie("source"), pick(" JOIN ", " LEFT JOIN ", " INNER JOIN "), tie("source"), " ON ", tie("condition")),
         join(tie("source"), " CROSS JOIN ", table),
         join(tie("source"), " JOIN ", table, " USING (", plain, ")"),
-        // MariaDB takes more behind a comma than anybody writes.
+        // MariaDB takes more after a comma than anybody writes.
         ...(isMysql(id) ? [] : [join(tie("source"), ", ", table, " ", alias)]),
       ),
       select: fc.oneof(

@@ -90,7 +90,7 @@ const own: Partial<Record<DialectId, fc.Arbitrary<string>>> = {
 /** Messages of the three engines about names. */
 const ABOUT_NAMES =
   /does not exist|is ambiguous|missing FROM-clause|invalid reference|no such column|ambiguous column|Unknown column|Unknown table/i;
-/** Refused for the sake of something else, before or behind the names. */
+/** Refused for the sake of something else, before or after the names. */
 const OTHERWISE =
   /specified more than once|Not unique table|duplicate|unique|not null|foreign key|can't specify target|Subquery returns|more than one row|data is invalid|aggregate|not updatable/i;
 

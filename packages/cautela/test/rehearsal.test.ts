@@ -232,7 +232,7 @@ describe.each(engines)("the demo scripts on the demo database of %s", async (dia
     const text = demo(`scripts/${dialect}/${name}`);
     const result = review(text, { dialect, catalog });
     const { sheets } = rehearse(result, { date: "20261125" });
-    // What the engine refuses has no part in what comes behind it, and the review has said so.
+    // What the engine refuses has no part in what comes after it, and the review has said so.
     const refused = new Set<number>();
     const until = async (index: number): Promise<void> => {
       await engine.fresh();

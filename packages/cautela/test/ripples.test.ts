@@ -14,7 +14,7 @@ const schema = (dialect: string): [string, string] => {
   return [ddl, statements];
 };
 
-/** The places that are reached for sure, and one row at a time: what is behind them must really change. */
+/** The places that are reached for sure, and one row at a time: what is after them must really change. */
 function sure({ nodes, edges }: StatementTrace): Set<string> {
   const reached = new Set([0]);
   for (let grown = true; grown; ) {

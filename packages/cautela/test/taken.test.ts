@@ -18,7 +18,7 @@ interface Engine {
   /** Empties the database. */
   reset(): Promise<void>;
   run(sql: string): Promise<void>;
-  /** The rows, or the cursor, that a statement speaks of are not there: no fault of the statement. */
+  /** The rows, or the cursor, that a statement refers to are not there: no fault of the statement. */
   lacksRows(error: unknown): boolean;
   close(): Promise<void>;
 }
@@ -77,7 +77,7 @@ function sent(text: string, dialect: DialectId): string[] {
     readScript(text, { dialect })
       // COPY waits for data that nobody sends.
       .statements.filter(({ kind }) => kind !== "directive" && kind !== "copy")
-      // A comment that is run ends behind the last word.
+      // A comment that is run ends after the last word.
       .map(({ start, end }) => text.slice(start, text.startsWith(" */", end) ? end + 3 : end))
   );
 }

@@ -21,7 +21,7 @@ import { mariadbUrl, postgresUrl } from "./engines.ts";
 /** A database that is walked, by its client program. */
 export interface Client {
   dialect: DialectId;
-  /** Begins anew with what the text makes. */
+  /** Begins again with what the text makes. */
   fresh(ddl: string): void;
   /** Runs a file's text; what it says when it fails, null when it went through. */
   run(text: string): string | null;

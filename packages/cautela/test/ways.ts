@@ -17,7 +17,7 @@ function code(sql: string, change: (piece: string) => string): string {
 const COMPARISON = String.raw`(?:\w+\.)?[a-z_]+ (?:=|<|>|<>|<=|>=) (?:'[^'%]*'|\d+)`;
 const EQUAL = String.raw`((?:\w+\.)?[a-z_]+) = ('[^'%]*'|\d+)`;
 const UNEQUAL = String.raw`((?:\w+\.)?[a-z_]+) <> ('[^'%]*'|\d+)`;
-/** A condition that stands alone behind WHERE or AND. */
+/** A condition that stands alone after WHERE or AND. */
 const alone = (condition: string) => new RegExp(`(\\bWHERE\\s+|\\bAND\\s+)${condition}(?=\\s*(?:;|AND\\b|$))`, "gi");
 /** A WHERE that is nothing but conditions. */
 const PLAIN_WHERE = /\bWHERE\s+([^;()'"#/-]*?);/gi;

@@ -193,7 +193,7 @@ async function unseen(rows: (sql: string) => Promise<Record<string, unknown>[]>,
   return problems;
 }
 
-/** Views that read other views come behind them, as far as their texts tell. */
+/** Views that read other views come after them, as far as their texts tell. */
 function inOrder(views: readonly string[]): string[] {
   const named = new Map<string, string>();
   for (const text of views) {

@@ -66,7 +66,7 @@ export class Catalog {
   #changes = 0;
   #additions = 0;
   #ties = 0;
-  /** The keys that bare names mean, as long as nothing is added or taken away. */
+  /** The keys that bare names mean, as long as nothing is added or removed. */
   readonly #meant = new Map<string, string | null>();
   #meantAt = -1;
   /** Types by their names, as long as nothing is added. */
@@ -446,7 +446,7 @@ const CODE: ReadonlySet<ObjectKind> = new Set(["view", "trigger", "rule", "routi
 
 const NONE: Set<string> = new Set();
 
-/** So many bare names are remembered. */
+/** This many bare names are remembered. */
 const MEANT = 20_000;
 
 /** Whether a table in the place of another refers to the same tables. */

@@ -16,7 +16,7 @@ export function foldName(name: Pick<Ident, "text" | "quoted">, dialect: Dialect)
   return grammar.fold === "upper" ? name.text.toUpperCase() : name.text.toLowerCase();
 }
 
-/** The schema and the table that a dotted name speaks of; the database in front of them is dropped. */
+/** The schema and the table that a dotted name refers to; the database in front of them is dropped. */
 export function tableNameOf(name: Name, dialect: Dialect): { schema: string; table: string } {
   const { parts } = name;
   const table = foldName(parts[parts.length - 1], dialect);

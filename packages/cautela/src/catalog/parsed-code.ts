@@ -6,7 +6,7 @@ import type { Check, Routine, Rule, Trigger, View } from "./model.ts";
 // The trees behind the texts of the catalog: read when they are first asked for, and kept as long as
 // the object they belong to.
 
-/** A tree with the text that its ranges speak of. */
+/** A tree with the text that its ranges refer to. */
 export interface Parsed<Tree> {
   tree: Tree;
   text: string;

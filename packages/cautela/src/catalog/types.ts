@@ -114,7 +114,7 @@ export function textLimit(column: Pick<Column, "type" | "typeArgs">, dialect: Di
   return length;
 }
 
-/** The digits before and behind the point that a decimal column takes; null where there is no bound. */
+/** The digits before and after the point that a decimal column takes; null where there is no bound. */
 export function decimalLimit(
   column: Pick<Column, "type" | "typeArgs">,
   dialect: Dialect,

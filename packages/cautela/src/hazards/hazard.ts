@@ -57,7 +57,7 @@ export interface HazardContext {
   timeline: Timeline;
   /** What the script has made before this statement. */
   creations: Creations;
-  /** The statement behind it, as far as it is known. */
+  /** The statement after it, as far as it is known. */
   next: ReadStatement | null;
   /** Where the statement stands. */
   at: { statement: number; region: Region };
@@ -78,7 +78,7 @@ export interface HazardContext {
 /** A script that shows a hazard, and one that looks like it and is sound. Both are run as tests. */
 export interface HazardExample {
   dialect: DialectId;
-  /** The tables that the scripts speak of. */
+  /** The tables that the scripts refer to. */
   ddl: string;
   dangerous: string;
   sound: string;

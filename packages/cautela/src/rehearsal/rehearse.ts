@@ -113,7 +113,7 @@ export function* rehearseStepwise(
   return { format: "cautela.rehearsal", version: 1, path: review.path, dialect: review.dialect, sheets: whole, frames };
 }
 
-/** `sends`: something stands behind the statement that makes a client program run it. */
+/** `sends`: something comes after the statement that makes a client program run it. */
 function sheetOf(step: ScriptStep, context: SheetContext, sends: boolean): RehearsalSheet | null {
   switch (step.does) {
     case "rows":

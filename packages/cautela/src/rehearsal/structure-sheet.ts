@@ -38,7 +38,7 @@ class StructureSheet {
     } else {
       const dropped = structure.filter(({ after }) => after === null);
       const others = structure.filter(({ after }) => after !== null);
-      // Tables come back before what stands on them.
+      // Tables come back before what depends on them.
       for (const change of dropped) if (change.before?.object === "table") this.#droppedTable(change.before);
       for (const change of dropped) if (change.before?.object !== "table") this.#droppedObject(change);
       for (const change of others.reverse()) this.#changed(change);

@@ -29,7 +29,7 @@ export class TextLayout {
     if (this.#lines.length > 0 && this.#lines[this.#lines.length - 1] !== "") this.line();
   }
 
-  /** A paragraph behind a label; the lines that follow are indented as far. */
+  /** A paragraph after a label; the lines that follow are indented as far. */
   paragraph(label: string, text: string, role?: Role): void {
     const indent = label.length;
     const lines = wrap(inOneLine(text), this.width - indent);

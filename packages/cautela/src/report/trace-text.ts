@@ -92,7 +92,7 @@ function nodeLines(
 
 const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "stop" | "dim" }> = {
   refuses: { sign: "may refuse", role: "note" },
-  swallows: { sign: "may drop it in silence", role: "ask" },
+  swallows: { sign: "may drop it silently", role: "ask" },
   rewrites: { sign: "rewrites", role: "ask" },
   stamps: { sign: "stamps", role: "dim" },
   computes: { sign: "computes", role: "dim" },

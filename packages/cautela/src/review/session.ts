@@ -91,13 +91,13 @@ export class ReviewSession {
     };
   }
 
-  /** Takes the next statement; it is reviewed when the one behind it is known. */
+  /** Takes the next statement; it is reviewed when the one after it is known. */
   add(statement: ReadStatement, source: SourceView): void {
     this.#flush(statement);
     this.#pending = { statement, source };
   }
 
-  /** Takes the comments behind the last statement: they are read with it. */
+  /** Takes the comments after the last statement: they are read with it. */
   trail(comments: readonly Span[], view: SourceView): void {
     const waiting = this.#pending;
     if (!waiting) return;

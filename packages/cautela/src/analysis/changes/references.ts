@@ -79,7 +79,7 @@ export interface KeyUse<At> {
 
 const KEPT = 20_000;
 
-/** The keys of rows that a script has brought, taken away and referred to so far, bounded however long it is. */
+/** The keys of rows that a script has brought, removed and referred to so far, bounded however long it is. */
 export class RowKeys<At> {
   readonly #brought = new Map<string, Set<string>>();
   readonly #removed = new Map<string, Map<string, number>>();
@@ -112,7 +112,7 @@ export class RowKeys<At> {
     if (!uses.has(key) && this.#room()) uses.set(key, use);
   }
 
-  /** The line on which the row with this key was taken away; null when it was not, or came back. */
+  /** The line on which the row with this key was removed; null when it was not, or came back. */
   removedOn(table: string, key: string): number | null {
     return this.#removed.get(table)?.get(key) ?? null;
   }

@@ -6,7 +6,7 @@ import { constant, plainColumn } from "./truth.ts";
 /** A value that is the same for every row, with its type. */
 export type ConstantValue = NonNullable<ReturnType<typeof constant>>;
 
-/** A column as a condition or an assignment speaks of it. */
+/** A column as a condition or an assignment refers to it. */
 export interface UsedColumn {
   /** The folded name. */
   name: string;

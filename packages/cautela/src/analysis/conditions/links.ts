@@ -20,7 +20,7 @@ export interface Links {
   pinned: { relation: BoundRelation; column: string }[];
   /** Pairs of relations that any condition mentions together. */
   tied: Map<BoundRelation, Set<BoundRelation>>;
-  /** A condition speaks of something that could not be resolved. */
+  /** A condition refers to something that could not be resolved. */
   undecided: boolean;
 }
 
@@ -127,7 +127,7 @@ function mentionsHere(expr: Expr, names: Resolution, here: readonly BoundRelatio
 
 const NOTHING = { relations: new Set<BoundRelation>(), undecided: false } as const;
 
-/** The relations of a level that a piece of the statement speaks of, subqueries included. */
+/** The relations of a level that a piece of the statement refers to, subqueries included. */
 export function relationsIn(
   node: Node,
   names: Resolution,

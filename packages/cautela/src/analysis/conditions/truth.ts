@@ -533,7 +533,7 @@ function contradicts(items: readonly Expr[], truth: Truth): boolean {
   return pairOf(items, truth, excludes) !== null;
 }
 
-/** Of so many conditions any two are compared; of more only those on one column, and a handful of those. */
+/** Of this many conditions any two are compared; of more only those on one column, and a handful of those. */
 const FEW = 12;
 
 /** The later of two conditions on one column of which either `holds` of the other; null where there are none. */

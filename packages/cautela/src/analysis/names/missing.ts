@@ -14,7 +14,7 @@ export function isEnginesOwn(source: TableSource, dialect: Dialect): boolean {
   if (source.name.parts.some((part) => part.hole) || source.name.link) return true;
   if (last.startsWith("#") || last.startsWith("@")) return true;
   if (parts.length > 1 && SYSTEM_SCHEMAS.test(parts[parts.length - 2].text)) return true;
-  // Another database or server (tsql), which the catalog does not speak of.
+  // Another database or server (tsql), which the catalog does not refer to.
   if (dialect.engine.threePartNames && parts.length > 2) return true;
   if (/^(?:user|all)_/i.test(last) && !dialect.engine.dictionaryViews) return false;
   return SYSTEM_TABLES.test(last);

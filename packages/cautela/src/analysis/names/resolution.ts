@@ -13,7 +13,7 @@ export interface OfferedColumn {
 
 /** One relation of a FROM clause, or the target of a change. */
 export interface BoundRelation {
-  /** The name under which the query speaks of it, folded. */
+  /** The name under which the query refers to it, folded. */
   name: string;
   source: Source | null;
   table: Table | null;
@@ -28,7 +28,7 @@ export interface BoundRelation {
 export interface ResolvedScope {
   relations: BoundRelation[];
   outer: ResolvedScope | null;
-  /** The names of the select list, where the dialect lets clauses speak of them. */
+  /** The names of the select list, where the dialect lets clauses refer to them. */
   aliases: ReadonlySet<string>;
   /** The select or the change whose level it is. */
   node: Node;

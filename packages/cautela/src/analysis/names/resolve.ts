@@ -239,7 +239,7 @@ class Resolver {
   }
 
   #orderItem(item: OrderItem, scope: ResolvedScope, ofSet: boolean): void {
-    // Behind a UNION only the names of its columns can be meant.
+    // After a UNION only the names of its columns can be meant.
     if (!ofSet) this.#expr(item.expr, scope);
   }
 
@@ -423,7 +423,7 @@ class Resolver {
         columns.push({ name: this.#fold(expr.path[expr.path.length - 1]), column: this.#columnIn(expr, relations) });
       } else if (expr.kind === "call")
         columns.push({ name: this.#fold(expr.name.parts[expr.name.parts.length - 1]), column: null });
-      // A nameless column: engines make up names, which nobody should speak of.
+      // A nameless column: engines make up names, which nobody should refer to.
       else return null;
     }
     return columns;

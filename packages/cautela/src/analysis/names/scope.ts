@@ -8,7 +8,7 @@ import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 
 /** One relation that columns of a query can come from. */
 export interface Relation {
-  /** The name under which the query speaks of it, folded: its alias, else the table's name. */
+  /** The name under which the query refers to it, folded: its alias, else the table's name. */
   name: string;
   /** The table of the catalog behind it, where there is one. */
   table: Table | undefined;

@@ -51,7 +51,7 @@ class Reader {
     this.#dialect = dialect;
   }
 
-  /** Statements in order. Behind an IF whose branch leaves, the rest runs only where it was not taken. */
+  /** Statements in order. After an IF whose branch leaves, the rest runs only where it was not taken. */
   list(statements: readonly Statement[], guards: readonly Guard[]): void {
     let current = guards;
     for (const statement of statements) {

@@ -79,7 +79,7 @@ class Follower {
     return { nodes: this.#nodes, edges: this.#edges, notes: this.#notes, cutOff: this.#cutOff };
   }
 
-  /** A place that is reached more than once holds the rows of every arrival, and so does all that lies behind it. */
+  /** A place that is reached more than once holds the rows of every arrival, and so does all that lies after it. */
   #widen(): void {
     const arrivals = new Map<number, number>([[0, 1]]);
     for (const { to } of this.#edges) arrivals.set(to, (arrivals.get(to) ?? 0) + 1);
@@ -219,7 +219,7 @@ class Follower {
     const action: WriteAction = wave.action === "truncate" ? "delete" : wave.action;
     const found = knownUpdatability(view, this.#catalog, this.#dialect);
     if (!found.known) {
-      this.#opaque(node.id, shownName(view), "its query, or what it stands on, is not in the catalog");
+      this.#opaque(node.id, shownName(view), "its query, or what it is based on, is not in the catalog");
       return;
     }
     for (const rule of found.rules[action] ?? []) this.#rule(rule, wave, node);
@@ -265,7 +265,7 @@ class Follower {
         {
           how: "view",
           name: shownName(view),
-          reason: `the view \`${shownName(view)}\` stands on \`${shownName(table)}\``,
+          reason: `the view \`${shownName(view)}\` is based on \`${shownName(table)}\``,
           certain: true,
           definition: view.query ?? "",
         },

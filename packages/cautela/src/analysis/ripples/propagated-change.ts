@@ -41,7 +41,7 @@ export function firedBy(wave: Wave, rewritten: readonly string[] = []): FiredBy 
   };
 }
 
-/** The rows that a statement in code writes, when the code runs so many times. */
+/** The rows that a statement in code writes, when the code runs this many times. */
 export function spreadOf(reach: Reach, times: Spread): Spread {
   if (reach.bound === "every") return "every";
   return reach.bound === "one" && times !== "every" ? times : "some";

@@ -45,7 +45,7 @@ function memoryOf(catalog: Catalog): Memory {
 
 const NONE: readonly FiredRipple[] = [];
 
-/** So many ripples are kept for the statements that are like an earlier one. */
+/** This many ripples are kept for the statements that are like an earlier one. */
 const KEPT = 5000;
 
 /** Everything that follows from a statement's own changes; a change from which nothing follows is left out. */

@@ -6,7 +6,7 @@ export interface Expectation {
 }
 
 /**
- * Reads the text behind `expect`: `7 rows`, `1 row`, `at most 20 rows`, `no rows`; null for anything else.
+ * Reads the text after `expect`: `7 rows`, `1 row`, `at most 20 rows`, `no rows`; null for anything else.
  *
  * @example
  * expectation("at most 20 rows")   // { rows: 20, atMost: true }

@@ -18,7 +18,7 @@ export interface PastChange {
   where: Map<string, ConstantValue> | null;
 }
 
-/** Something that is gone, with the code that still speaks of it. */
+/** Something that is gone, with the code that still refers to it. */
 export interface Broken {
   at: { statement: number; region: Region };
   table: string;
@@ -42,7 +42,7 @@ export class History {
   /** Tables that were wanted before anything made them, by key: where. */
   readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
 
-  /** The rows that it has brought, taken away and referred to by their keys. */
+  /** The rows that it has brought, removed and referred to by their keys. */
   readonly keys = new RowKeys<{ statement: number; region: Region }>();
 
   /** The columns that changes of a target have assigned at any time. */
@@ -122,7 +122,7 @@ export class History {
     if (this.broken.length < KEPT_BROKEN) this.broken.push(one);
   }
 
-  /** An object is made anew or dropped: it no longer speaks of what is gone. A table of that name mends all of them. */
+  /** An object is made again or dropped: it no longer refers to what is gone. A table of that name mends all of them. */
   mend(key: string): void {
     if (this.broken.length === 0) return;
     this.broken = this.broken

@@ -11,7 +11,7 @@ export interface Look {
   key: string;
   shown: string;
   filter: readonly FilterFact[];
-  /** The columns that they speak of, in small letters. */
+  /** The columns that they refer to, in small letters. */
   columns: ReadonlySet<string>;
   text: string;
 }
@@ -39,7 +39,7 @@ export function lookOf(
   };
 }
 
-/** The columns that an expression speaks of, in small letters. */
+/** The columns that an expression refers to, in small letters. */
 export function columnsIn(expr: Expr): ReadonlySet<string> {
   const columns = new Set<string>();
   walk(expr, (node) => {

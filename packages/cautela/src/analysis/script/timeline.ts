@@ -211,7 +211,7 @@ const NO_FACTS: readonly FilterFact[] = [];
 const NO_FILTER = new Filter(null, NO_SLICE, false, false);
 const NO_RIPPLED: Destruction["ripples"] = [];
 
-/** So many entries of each kind are kept. */
+/** This many entries of each kind are kept. */
 const KEPT = 4000;
 
 /**
@@ -226,7 +226,7 @@ export class Timeline {
   readonly guards: GuardOff[] = [];
   /** Statements that change rows, and whether they stand in a transaction. */
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
-  /** Structure statements that committed a transaction in which rows had been changed. */
+  /** DDL statements that committed a transaction in which rows had been changed. */
   readonly silentCommits: { at: Moment; span: TransactionSpan; what: string }[] = [];
   /** What the script says about going on after an error; null: nothing. */
   errors: { at: Moment; stops: boolean } | null = null;
@@ -724,7 +724,7 @@ function neverTrue(where: Expr): boolean {
   return op === "=" ? left.value !== right.value : (op === "<>" || op === "!=") && left.value === right.value;
 }
 
-/** Structure statements that commit, in the engines where they do (mysql, plsql). */
+/** DDL statements that commit, in the engines where they do (mysql, plsql). */
 function commitsSilently(tree: Statement): boolean {
   switch (tree.kind) {
     case "create-table":

@@ -35,7 +35,7 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
     const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
     if (why === null) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
     if (!isMeant(copy, lost)) continue;
-    // The copy that comes nearest is the one to speak of: the last before, or else one behind.
+    // The copy that comes nearest is the one to mention: the last before, or else one after.
     if (!late || (thin === null && i === own.length - 1)) thin = { copy, why };
   }
   if (lost.span?.end === "open")

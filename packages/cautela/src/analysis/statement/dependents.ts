@@ -16,11 +16,11 @@ export interface Dependent {
   kind: "view" | "trigger" | "rule" | "routine" | "key" | "check" | "column";
   /** As messages show it. */
   name: string;
-  /** The key under which the catalog holds a view; for what is made anew later. */
+  /** The key under which the catalog holds a view; for what is made again later. */
   key: string;
 }
 
-/** Code by the bare names of the tables that it speaks of. */
+/** Code by the bare names of the tables that it refers to. */
 interface Index {
   byName: Map<string, CodeObject[]>;
   taken: number;
@@ -84,7 +84,7 @@ function* codeNaming(name: string, catalog: Catalog, dialect: Dialect): Iterable
   }
 }
 
-/** What speaks of a table or view: views, routines, triggers and rules of other tables, keys that refer to it. */
+/** What refers to a table or view: views, routines, triggers and rules of other tables, keys that refer to it. */
 export function dependentsOf(relation: Table | View, catalog: Catalog, dialect: Dialect): Dependent[] {
   const key = tableKey(relation.schema, relation.name);
   const list: Dependent[] = [];
@@ -106,7 +106,7 @@ export function dependentsOf(relation: Table | View, catalog: Catalog, dialect: 
   return list;
 }
 
-/** What speaks of one column of a table or view. */
+/** What refers to one column of a table or view. */
 export function columnDependents(
   relation: Table | View,
   column: string,

@@ -9,7 +9,7 @@ import { isAggregate } from "../conditions/links.ts";
 
 /** One source of a view's FROM clause. */
 export interface ShapeSource {
-  /** The name under which the view's query speaks of it, folded. */
+  /** The name under which the view's query refers to it, folded. */
   name: string;
   relation: RelationObject | null;
   kind: "table" | "derived" | "function" | "common";

@@ -21,7 +21,7 @@ export interface ViewColumn {
 /** Whether rows can be written through a view, and where they land. */
 export interface Updatability {
   view: View;
-  /** False where the view's query, or something it stands on, is not known: nothing is said then. */
+  /** False where the view's query, or something it depends on, is not known: nothing is said then. */
   known: boolean;
   /** By action: through the view itself, an INSTEAD OF trigger or a rule; null where it is refused. */
   through: Record<WriteAction, "view" | "trigger" | "rule" | null>;
@@ -128,7 +128,7 @@ function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect
     for (const one of below.values()) {
       // A join writes one of its tables: a view beside it only has to be read.
       if (shape.joined || one.through[action] !== null) continue;
-      reason ??= `it stands on \`${shownName(one.view)}\`, and ${one.reason[action] ?? "that view cannot be written"}`;
+      reason ??= `it is based on \`${shownName(one.view)}\`, and ${one.reason[action] ?? "that view cannot be written"}`;
     }
     if (reason === null && action !== "delete" && !writable && result.known)
       reason = "none of its columns is a plain column of a table";

@@ -64,7 +64,7 @@ export function createRoutine(catalog: Catalog, statement: CreateRoutineStatemen
   catalog.put(routine);
 }
 
-/** What the words behind the arguments say of the effects of a function. */
+/** What the words after the arguments say of the effects of a function. */
 function volatility(definition: string, dialect: Dialect): Routine["volatility"] {
   if (!dialect.engine.triggersByName)
     return /\bdeterministic\b/i.test(definition) && !/\bnot\s+deterministic\b/i.test(definition) ? "immutable" : null;

@@ -303,7 +303,7 @@ function withConstraint(
   }
 }
 
-/** What the words behind a constraint say: NOT VALID, DISABLE, NOVALIDATE, NOT ENFORCED. */
+/** What the words after a constraint say: NOT VALID, DISABLE, NOVALIDATE, NOT ENFORCED. */
 function standing(words: string): { enabled: boolean; trusted: boolean } {
   const enabled = !/\bdisable\b|\bnot\s+enforced\b/i.test(words);
   return { enabled, trusted: enabled && !/\bnot\s+valid\b|\bnovalidate\b/i.test(words) };

@@ -2,7 +2,7 @@ import { Catalog } from "../catalog.ts";
 import { tableKey } from "../keys.ts";
 import type { CatalogObject, Table } from "../model.ts";
 
-/** Gives a table or view another name; keys and triggers that speak of it follow. */
+/** Gives a table or view another name; keys and triggers that refer to it follow. */
 export function renameRelation(
   catalog: Catalog,
   old: CatalogObject,

@@ -18,7 +18,7 @@ export const idleJoin: Hazard = {
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
   needs: Trait.joined,
-  title: "An ON that does not speak of the table it joins",
+  title: "An ON that does not refer to the table it joins",
   explanation:
     "The condition of a join mentions only the tables before it, or compares an alias with itself. It ties nothing: every row of the " +
     "joined table meets every row of the others, although the statement looks as if it were joined properly.",
@@ -74,7 +74,7 @@ export const idleJoin: Hazard = {
         because: [
           itself
             ? "both sides are the same column of the same table"
-            : `the condition speaks of ${[...mentioned.relations].map((one) => `\`${one.name}\``).join(" and ") || "no table"} only`,
+            : `the condition refers to ${[...mentioned.relations].map((one) => `\`${one.name}\``).join(" and ") || "no table"} only`,
         ],
         remedy: joinBy(joined, before) ?? `Compare a column of \`${joined.name}\` with the one that it belongs to.`,
       });

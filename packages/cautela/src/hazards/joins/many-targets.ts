@@ -31,7 +31,7 @@ export const manyTargets: Hazard = {
       {
         message: `This ${tree.kind === "update" ? "changes" : "deletes from"} ${targets.length} tables at once: ${listed(targets)}.`,
         because: [
-          tree.kind === "update" ? "SET names columns of each of them" : "the list behind DELETE names each of them",
+          tree.kind === "update" ? "SET names columns of each of them" : "the list after DELETE names each of them",
         ],
         remedy: "Write one statement for each table, the dependent one first.",
       },

@@ -19,7 +19,7 @@ export const toothlessJoin: Hazard = {
   title: "A LEFT JOIN that filters nothing",
   explanation:
     "A LEFT JOIN keeps every row of the table before it, whatever its condition says. In a change whose target stands on that side, a " +
-    "joined table that neither the filter nor the new values speak of does nothing at all: the conditions in its ON filter no row.",
+    "joined table that neither the filter nor the new values refer to does nothing at all: the conditions in its ON filter no row.",
   remedy: "Write INNER JOIN, or move the condition to WHERE.",
   example: {
     dialect: "mysql",
@@ -49,7 +49,7 @@ export const toothlessJoin: Hazard = {
         message: `LEFT JOIN \`${relation[0]?.name ?? "…"}\` keeps every row of \`${judged.target}\`: ON ${show(join.on)} filters nothing.`,
         because: [
           "a LEFT JOIN keeps the rows before it even when nothing matches",
-          `nothing else in the statement speaks of \`${relation[0]?.name ?? "…"}\``,
+          `nothing else in the statement refers to \`${relation[0]?.name ?? "…"}\``,
         ],
         remedy: "Write INNER JOIN if only rows with a match are meant, or leave the join out.",
       });

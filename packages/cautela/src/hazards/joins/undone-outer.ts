@@ -7,7 +7,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
- * A filter that takes away what a LEFT JOIN was to keep.
+ * A filter that removes what a LEFT JOIN was to keep.
  *
  * @example
  * INSERT INTO notice SELECT o.owner_id FROM owner o LEFT JOIN vessel v ON … WHERE v.class = 'sail';

@@ -20,7 +20,7 @@ export const unknownName: Hazard = {
   needs: Trait.openName,
   title: "A name that nothing has",
   explanation:
-    "The statement speaks of a column that none of its tables has, of an alias that it does not define, or of a table whose " +
+    "The statement refers to a column that none of its tables has, to an alias that it does not define, or to a table whose " +
     "name is one letter away from one that exists. The engine refuses it; in a Jet desktop file the name becomes a question " +
     "to whoever runs the query, and the answer is taken for a value.",
   remedy: "Write the name that was meant; the nearest ones are listed.",

@@ -5,7 +5,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
- * The table that is changed is not the one that the joins and filters speak of.
+ * The table that is changed is not the one that the joins and filters refer to.
  *
  * @example
  * UPDATE mooring SET fee = 0 FROM mooring AS m WHERE m.mooring_id = 3;   -- postgresql: every row of mooring
@@ -16,9 +16,9 @@ export const wrongTarget: Hazard = {
   statements: ["update", "delete"],
   weight: "stop",
   needs: Trait.several,
-  title: "Another table than the filters speak of",
+  title: "Another table than the filters refer to",
   explanation:
-    "In PostgreSQL and SQLite the table behind UPDATE is a table of its own: naming it again in FROM, under an alias, makes a " +
+    "In PostgreSQL and SQLite the table after UPDATE is a table of its own: naming it again in FROM, under an alias, makes a " +
     "second copy of it, and a filter on the alias says nothing of the rows that are changed. The same holds for a target without any " +
     "condition that ties it to its FROM. A DELETE from a join that names no table (tsql, Jet) leaves open which one is meant.",
   remedy: "Filter on the target itself, or tie it to the other tables by its key.",
@@ -78,15 +78,15 @@ export const wrongTarget: Hazard = {
       const shown = others.map((one) => one.name);
       drafts.push({
         message: twin
-          ? `\`${own.name}\` and \`${twin.name}\` are two copies of \`${target}\`: the filter speaks of \`${twin.name}\`, and every row of \`${own.name}\` is hit.`
-          : `Nothing ties \`${own.name}\` to ${listed(shown)}: the conditions speak of the others, and every row of \`${target}\` is hit.`,
+          ? `\`${own.name}\` and \`${twin.name}\` are two copies of \`${target}\`: the filter refers to \`${twin.name}\`, and every row of \`${own.name}\` is hit.`
+          : `Nothing ties \`${own.name}\` to ${listed(shown)}: the conditions refer to the others, and every row of \`${target}\` is hit.`,
         because: [
           twin
-            ? `the table behind ${tree.kind === "update" ? "UPDATE" : "DELETE"} is one relation, \`${twin.name}\` in FROM is another`
+            ? `the table after ${tree.kind === "update" ? "UPDATE" : "DELETE"} is one relation, \`${twin.name}\` in FROM is another`
             : `no condition mentions a column of \`${own.name}\` together with another table`,
         ],
         remedy: twin
-          ? `Write the alias behind ${tree.kind === "update" ? "UPDATE" : "DELETE FROM"} and leave the second copy out, or add ${own.name}.${keyOf(own.table)} = ${twin.name}.${keyOf(twin.table)}`
+          ? `Write the alias after ${tree.kind === "update" ? "UPDATE" : "DELETE FROM"} and leave the second copy out, or add ${own.name}.${keyOf(own.table)} = ${twin.name}.${keyOf(twin.table)}`
           : `Add the condition that ties \`${own.name}\` to ${listed(shown)}.`,
       });
     }

@@ -47,7 +47,7 @@ export const earlyUse: Hazard = {
           drafts.push({
             at: { statement, region },
             message: `\`${shown}\` is not there yet: the script makes it further down.`,
-            because: ["the catalog does not hold it", "the statement that makes it stands behind this one"],
+            because: ["the catalog does not hold it", "the statement that makes it comes after this one"],
             remedy: "Move the CREATE TABLE before this statement.",
           });
         }

@@ -50,7 +50,7 @@ export const leftoverAssignment: Hazard = {
     const [left] = same;
     const value = constant(left.value);
     if (value?.type !== "string" || value.value.length < 3 || !OWN.test(left.column.name)) return [];
-    // The filter has to speak of another row.
+    // The filter has to refer to another row.
     const earlier = past.filter((one) => one.assigned.get(left.column.name)?.trim() === show(left.value));
     if (earlier.length > 1) return [];
     return [

@@ -34,7 +34,7 @@ export const repeatedChange: Hazard = {
       assignedIn(tree, names).some(
         ({ column, value, assignment }) => assignment.op !== "=" || isRelative(value, column.name, context),
       );
-    // A lone slash behind a statement that has ended runs it again (Oracle's shell).
+    // A lone slash after a statement that has ended runs it again (Oracle's shell).
     const again =
       context.dialect.lexical.client === "sqlplus" &&
       statement.terminator === ";" &&
@@ -48,7 +48,7 @@ export const repeatedChange: Hazard = {
       return [
         {
           weight: relative || tree.kind === "insert" ? "stop" : "note",
-          message: "The lone / behind this statement runs it a second time.",
+          message: "The lone / after this statement runs it a second time.",
           because: ["the semicolon has run it already, and / runs what stands in the buffer"],
           remedy: "Take the / away, or the semicolon.",
         },

@@ -6,7 +6,7 @@ import type { Draft, Hazard } from "../hazard.ts";
  * The copy is dropped or emptied before the script ends.
  *
  * @example
- * DROP TABLE mooring_before;   -- three lines behind the DELETE that it was made for
+ * DROP TABLE mooring_before;   -- three lines after the DELETE that it was made for
  */
 export const backupDropped: Hazard = {
   id: "backup-dropped",
@@ -14,7 +14,7 @@ export const backupDropped: Hazard = {
   weight: "ask",
   title: "The copy does not outlive the script",
   explanation:
-    "A copy that covers the change is dropped or emptied in the same script, behind the change. Whoever finds out tomorrow that too many rows went finds no " +
+    "A copy that covers the change is dropped or emptied in the same script, after the change. Whoever finds out tomorrow that too many rows went finds no " +
     "copy. Tables that only carry rows from one place to another (a rebuild) are not copies of this kind.",
   remedy: "Keep the copy, and drop it in a later script, when the result has been looked at.",
   example: {
@@ -40,7 +40,7 @@ DELETE FROM mooring WHERE status = 'left';`,
       said.add(copy.place);
       drafts.push({
         at: copy.gone,
-        message: `This takes away \`${copy.shown}\`, the only copy of what line ${lost.at.region.line} ${lost.action === "update" ? "overwrites" : "destroys"} in \`${lost.shown}\`.`,
+        message: `This removes \`${copy.shown}\`, the only copy of what line ${lost.at.region.line} ${lost.action === "update" ? "overwrites" : "destroys"} in \`${lost.shown}\`.`,
         because: [`\`${copy.shown}\` was made on line ${copy.at.region.line} and holds those rows`],
         remedy: "Keep it, and drop it in a later script.",
       });

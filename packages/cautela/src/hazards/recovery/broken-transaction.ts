@@ -13,8 +13,8 @@ export const brokenTransaction: Hazard = {
   title: "A transaction that commits in the middle",
   explanation:
     "In MySQL, MariaDB and Oracle a statement that changes the structure commits whatever is open, without a word. What stands before it in the transaction " +
-    "can no longer be rolled back, and what stands behind it runs outside. PostgreSQL, SQLite and SQL Server roll structure back as well, and are quiet.",
-  remedy: "Put the structure statements before BEGIN or behind COMMIT.",
+    "can no longer be rolled back, and what comes after it runs outside. PostgreSQL, SQLite and SQL Server roll structure back as well, and are quiet.",
+  remedy: "Put the DDL statements before BEGIN or after COMMIT.",
   example: {
     dialect: "mariadb",
     ddl: "CREATE TABLE mooring (mooring_id int PRIMARY KEY, fee int NOT NULL);",
@@ -34,9 +34,9 @@ COMMIT;`,
       message: `${what} commits the transaction of line ${span.at.region.line} here${span.changes > 0 ? ", with the changes made in it so far" : ""}.`,
       because: [
         `in ${dialect.title} ${what === "BEGIN" ? "a second BEGIN" : "a statement that changes the structure"} commits by itself`,
-        "a ROLLBACK behind it brings nothing back that stands before it",
+        "a ROLLBACK after it brings nothing back that stands before it",
       ],
-      remedy: "Put it before BEGIN or behind COMMIT.",
+      remedy: "Put it before BEGIN or after COMMIT.",
     }));
   },
 };

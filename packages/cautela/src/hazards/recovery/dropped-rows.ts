@@ -13,7 +13,7 @@ export const droppedRows: Hazard = {
   family: "recovery",
   weight: "ask",
   statements: ["insert", "update", "delete", "block", "create-routine", "declare"],
-  title: "Rows left out in silence",
+  title: "Rows left out silently",
   explanation:
     "INSERT IGNORE and INSERT OR IGNORE drop rows that break a key (in MySQL also cut values that do not fit); a handler that catches every error and does " +
     "nothing hides that a statement failed. ON CONFLICT DO NOTHING says which conflict is meant when it names the key, and is then quiet for rows written out; " +
@@ -82,7 +82,7 @@ function swallowing(tree: Extract<Statement, { kind: "block" }>): Draft[] {
   if (!every && !declared) return [];
   return [
     {
-      message: "Errors are caught here and nothing is done about them: what failed is left out in silence.",
+      message: "Errors are caught here and nothing is done about them: what failed is left out silently.",
       because: ["the handler is empty"],
       remedy: "Raise the error again, or catch only the one that is expected.",
     },

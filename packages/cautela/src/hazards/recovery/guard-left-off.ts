@@ -40,8 +40,8 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
               : `${capital(what)}: off for the rest of this session.`,
           because: [
             lasts === "table"
-              ? "nothing behind it switches it on again, and it holds for everybody"
-              : "nothing behind it switches it on again",
+              ? "nothing after it switches it on again, and it holds for everybody"
+              : "nothing after it switches it on again",
           ],
           remedy: "Switch it on again at the end of the script.",
         });

@@ -4,7 +4,7 @@ import type { Hazard } from "../hazard.ts";
  * A transaction that the script does not end.
  *
  * @example
- * BEGIN; UPDATE mooring SET fee = 12 WHERE mooring_id = 3;   -- and nothing behind it
+ * BEGIN; UPDATE mooring SET fee = 12 WHERE mooring_id = 3;   -- and nothing after it
  */
 export const openTransaction: Hazard = {
   id: "open-transaction",

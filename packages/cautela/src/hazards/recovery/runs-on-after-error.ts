@@ -12,7 +12,7 @@ export const runsOnAfterError: Hazard = {
   weight: "ask",
   title: "It goes on after an error",
   explanation:
-    "A copy fails, and the DELETE behind it runs all the same; the first half of a transfer fails, and the second is committed. psql, Oracle's shell and SQL " +
+    "A copy fails, and the DELETE after it runs all the same; the first half of a transfer fails, and the second is committed. psql, Oracle's shell and SQL " +
     "Server's batches go on after an error unless they are told otherwise. Asked where the script itself says to go on, and noted where a change counts on " +
     "a copy made just before and nothing stops it in between.",
   remedy:

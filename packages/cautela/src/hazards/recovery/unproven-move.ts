@@ -14,7 +14,7 @@ export const unprovenMove: Hazard = {
   weight: "stop",
   title: "A move that loses rows on the way",
   explanation:
-    "Rows go into an archive by INSERT … SELECT and are deleted behind it, but the filter of the DELETE is not the one of the INSERT: what only the DELETE " +
+    "Rows go into an archive by INSERT … SELECT and are deleted afterwards, but the filter of the DELETE is not the one of the INSERT: what only the DELETE " +
     "meets is gone. A DELETE that asks for more conditions than the INSERT loses nothing and is quiet.",
   remedy: "Use the same filter in both, or delete by the keys that the archive holds.",
   example: {

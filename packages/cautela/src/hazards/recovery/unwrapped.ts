@@ -15,7 +15,7 @@ export const unwrapped: Hazard = {
   explanation:
     "One statement takes rows from a table, and a later one deletes or changes them there: a move, a transfer. If the second fails, or the line is cut between " +
     "them, the first stays. Without a transaction each commits by itself. Said once for a script; Oracle is always in a transaction.",
-  remedy: "Put BEGIN before the first and COMMIT behind the last of them.",
+  remedy: "Put BEGIN before the first and COMMIT after the last of them.",
   example: {
     dialect: "postgresql",
     ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, to_day date);
@@ -44,7 +44,7 @@ COMMIT;`,
             `rows go from \`${second.shown}\` into \`${first.shown}\`, and then change there`,
             "no transaction is open",
           ],
-          remedy: "Put BEGIN before the first and COMMIT behind the last of them.",
+          remedy: "Put BEGIN before the first and COMMIT after the last of them.",
         },
       ];
     }

@@ -34,7 +34,7 @@ export const autoStamp: Hazard = {
       const columns = [...new Set(notes.flatMap((note) => note.columns))];
       return [
         {
-          message: `${listed(columns)} of \`${root.name}\` ${columns.length === 1 ? "is" : "are"} stamped anew in every row that this touches.`,
+          message: `${listed(columns)} of \`${root.name}\` ${columns.length === 1 ? "is" : "are"} stamped again in every row that this touches.`,
           because: notes.map(({ text }) => text),
           remedy: "",
         },

@@ -14,9 +14,9 @@ export const triggerBlocks: Hazard = {
   needs: Trait.ripple,
   title: "A trigger may refuse the change",
   explanation:
-    "A trigger raises an error under a condition, and the whole statement fails; or it drops the row in silence (RETURN NULL in a BEFORE trigger, " +
+    "A trigger raises an error under a condition, and the whole statement fails; or it drops the row silently (RETURN NULL in a BEFORE trigger, " +
     "RAISE(IGNORE), a rule that does nothing instead), and the statement succeeds without having written. A refusal that the data decides is noted; " +
-    "rows dropped in silence are asked about; what happens for sure stops. A condition on columns that the statement leaves alone is quiet.",
+    "rows dropped silently are asked about; what happens for sure stops. A condition on columns that the statement leaves alone is quiet.",
   remedy:
     "Count the rows that would be refused with the trigger's own condition, and compare the number of rows changed with the number expected.",
   example: {
@@ -39,7 +39,7 @@ CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0
         drafts.push({
           weight: sure ? "stop" : swallows ? "ask" : "note",
           message: swallows
-            ? `\`${name}\` ${sure ? "drops" : "may drop"} the change of \`${place.name}\` in silence: the statement succeeds and the row stays as it was.`
+            ? `\`${name}\` ${sure ? "drops" : "may drop"} the change of \`${place.name}\` silently: the statement succeeds and the row stays as it was.`
             : `\`${name}\` ${sure ? "refuses" : "may refuse"} this change of \`${place.name}\`${said}.`,
           because: [
             swallows ? text : `it raises an error${said}`,

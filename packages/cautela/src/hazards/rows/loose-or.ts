@@ -53,7 +53,7 @@ function mixed(or: Logic, context: HazardContext): Draft | null {
   if (and?.kind !== "logic") return null;
   const lone = or.items.filter((item) => item !== and && !(item.kind === "logic" && item.op === "and"));
   if (lone.length === 0) return null;
-  // What the lone condition says of a column that the AND speaks of too belongs with it.
+  // What the lone condition says of a column that the AND also refers to belongs with it.
   const first = lone[0];
   const columns = columnsOf(first, context);
   const partner = and.items.find((item) => [...columnsOf(item, context)].some((name) => columns.has(name)));

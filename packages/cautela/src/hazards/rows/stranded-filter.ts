@@ -17,7 +17,7 @@ export const strandedFilter: Hazard = {
   title: "A filter that was cut off",
   explanation:
     "A semicolon or a batch separator stands between the statement and its WHERE. The first part is complete and runs " +
-    "without a filter; the WHERE behind it is a statement of its own that the engine refuses, when it is too late.",
+    "without a filter; the WHERE after it is a statement of its own that the engine refuses, when it is too late.",
   remedy: "Take the terminator in front of WHERE away.",
   example: {
     dialect: "tsql",
@@ -35,7 +35,7 @@ export const strandedFilter: Hazard = {
     return [
       {
         message: `The filter of this statement is cut off: \`${head.split("\n", 1)[0].trim()}\` on line ${line(next.start)} belongs to it, and without it every row of \`${change.target}\` is hit.`,
-        because: [`${cut} stands before it`, "what stands behind it is no statement of its own"],
+        because: [`${cut} stands before it`, "what comes after it is no statement of its own"],
         remedy: `Take ${cut} away: the statement then ends with ${head.split("\n", 1)[0].trim()}`,
       },
     ];

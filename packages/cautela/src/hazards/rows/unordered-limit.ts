@@ -13,7 +13,7 @@ export const unorderedLimit: Hazard = {
   id: "unordered-limit",
   family: "rows",
   weight: "ask",
-  title: "So many rows, but which ones?",
+  title: "A limit without an order",
   explanation:
     "LIMIT, TOP, ROWNUM and FETCH without ORDER BY take whichever rows come first. A second run, another plan or a copy of " +
     "the database gives other rows, and the SELECT that looked before showed others than the ones that are changed.",

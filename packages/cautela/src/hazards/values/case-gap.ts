@@ -7,10 +7,10 @@ import {
 } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { armValues } from "./missing-else.ts";
+import { branchValues } from "./missing-else.ts";
 
 /**
- * Arms and filter that do not speak of the same values.
+ * WHEN branches and a filter that do not refer to the same values.
  *
  * @example
  * UPDATE vessel SET crew = CASE class WHEN 'sail' THEN 2 WHEN 'barge' THEN 4 END WHERE class IN ('sail', 'motor');
@@ -21,10 +21,10 @@ export const caseGap: Hazard = {
   statements: ["update"],
   weight: "ask",
   needs: Trait.case,
-  title: "Arms and filter that do not match",
+  title: "WHEN branches and a filter that do not match",
   explanation:
     "The filter lists values, the CASE lists values of the same column, and the two lists differ: a value that passes the filter finds no " +
-    "arm, or an arm is for a value that the filter never lets through. One of the lists was changed and the other forgotten.",
+    "branch, or a branch is for a value that the filter never lets through. One of the lists was changed and the other forgotten.",
   remedy: "Make both lists the same.",
   example: {
     dialect: "postgresql",
@@ -41,22 +41,22 @@ export const caseGap: Hazard = {
     const drafts: Draft[] = [];
     for (const { value, column } of assignedIn(tree, names)) {
       if (value.kind !== "case") continue;
-      const arms = armValues(value);
-      const filter = arms && pinned.find((one) => one.column.name === arms.column);
-      if (!arms || !filter) continue;
-      const without = filter.values.filter((one) => !arms.values.some((arm) => sameValue(arm, one)));
-      const unused = arms.values.filter((one) => !filter.values.some((other) => sameValue(other, one)));
+      const branches = branchValues(value);
+      const filter = branches && pinned.find((one) => one.column.name === branches.column);
+      if (!branches || !filter) continue;
+      const without = filter.values.filter((one) => !branches.values.some((branch) => sameValue(branch, one)));
+      const unused = branches.values.filter((one) => !filter.values.some((other) => sameValue(other, one)));
       if (without.length === 0 && unused.length === 0) continue;
-      // One arm and an ELSE for the rest is a choice, not a forgotten value.
+      // One branch and an ELSE for the rest is a choice, not a forgotten value.
       if (unused.length === 0 && value.otherwise !== null) continue;
       const rest = value.otherwise === null ? "NULL" : "what ELSE says";
       drafts.push({
         message:
           without.length > 0
-            ? `The filter lets \`${arms.column}\` = ${without.map(shownValue).join(", ")} through, for which there is no arm: \`${column.name}\` gets ${rest}.`
-            : `The arm for ${unused.map(shownValue).join(", ")} is never used: the filter lets no such row through.`,
+            ? `The filter lets \`${branches.column}\` = ${without.map(shownValue).join(", ")} through, for which there is no WHEN branch: \`${column.name}\` gets ${rest}.`
+            : `The WHEN branch for ${unused.map(shownValue).join(", ")} is never used: the filter lets no such row through.`,
         because: [
-          `the arms are for ${arms.values.map(shownValue).join(", ")}`,
+          `the WHEN branches are for ${branches.values.map(shownValue).join(", ")}`,
           `the filter admits ${filter.values.map(shownValue).join(", ")}`,
         ],
         remedy: "Make both lists the same.",

@@ -104,7 +104,7 @@ function broughtLate(
   put(`${table.name} ${key}`, {
     at: early.at,
     message: `\`${early.from}\` refers to the row of \`${shownName(table)}\` with \`${column}\` = ${show(value)}, which comes only on line ${line(value.start)}.`,
-    because: ["foreign keys are checked when the statement ends", "the row is brought in behind this statement"],
+    because: ["foreign keys are checked when the statement ends", "the row is brought in after this statement"],
     remedy: `Move the INSERT into \`${shownName(table)}\` before this statement.`,
   });
 }

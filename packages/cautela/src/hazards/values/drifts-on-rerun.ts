@@ -50,7 +50,7 @@ export const driftsOnRerun: Hazard = {
       drafts.push({
         weight: repeated ? "stop" : guard || counter ? "note" : "ask",
         message: repeated
-          ? `\`${shown}\` is run ${statement.repeat} times by the separator behind it, each time on the result of the one before.`
+          ? `\`${shown}\` is run ${statement.repeat} times by the separator after it, each time on the result of the one before.`
           : `Run twice, this applies \`${shown}\` twice to \`${judged.target}\`.`,
         because: [
           `the new \`${column.name}\` is made from the old one`,

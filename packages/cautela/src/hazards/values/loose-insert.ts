@@ -13,7 +13,7 @@ export const looseInsert: Hazard = {
   weight: "note",
   title: "An INSERT without a list of columns",
   explanation:
-    "Values go into the columns by position. A column that is added, dropped or moved in one of the tables shifts every value behind it, or " +
+    "Values go into the columns by position. A column that is added, dropped or moved in one of the tables shifts every value after it, or " +
     "makes the statement fail, and a reader cannot see which value goes where.",
   remedy: "List the columns.",
   example: {

@@ -12,7 +12,7 @@ import type { Case, Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
- * A CASE that writes NULL where no arm matches.
+ * A CASE that writes NULL where no branch matches.
  *
  * @example
  * UPDATE tariff SET fee = CASE class WHEN 'sail' THEN 10 WHEN 'motor' THEN 14 END;   -- every other class gets NULL
@@ -25,9 +25,9 @@ export const missingElse: Hazard = {
   needs: Trait.case | Trait.call,
   title: "A CASE without ELSE",
   explanation:
-    "Where no arm matches, a CASE without ELSE is NULL, and so are an IIF without its third part and a DECODE without a default. The " +
-    "rows that no arm speaks of lose the value they had. It is quiet when the filter admits only what the arms cover.",
-  remedy: "Add ELSE with the old value of the column, or a filter that admits only the values in the arms.",
+    "Where no branch matches, a CASE without ELSE is NULL, and so are an IIF without its third part and a DECODE without a default. The " +
+    "rows that no branch refers to lose the value they had. It is quiet when the filter admits only what the WHEN branches cover.",
+  remedy: "Add ELSE with the old value of the column, or a filter that admits only the values in the WHEN branches.",
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE vessel (vessel_id integer PRIMARY KEY, class varchar(20) NOT NULL, crew integer);",
@@ -49,10 +49,10 @@ export const missingElse: Hazard = {
       const wide = judged.result.reach.bound === "every";
       drafts.push({
         weight: required || wide ? "stop" : "ask",
-        message: `Rows that no arm of \`${context.show(open)}\` matches get NULL for \`${column.name}\`.`,
+        message: `Rows that no WHEN branch of \`${context.show(open)}\` matches get NULL for \`${column.name}\`.`,
         because: [
           open.kind === "case" ? "the CASE has no ELSE" : "the function has no value for the rest",
-          wide ? "the statement reaches every row" : "the filter does not admit only what the arms cover",
+          wide ? "the statement reaches every row" : "the filter does not admit only what the WHEN branches cover",
           ...(required ? [`\`${column.name}\` may not be NULL, so the statement fails at the first such row`] : []),
         ],
         remedy: `Add ELSE ${column.name} to keep what is there.`,
@@ -92,8 +92,8 @@ export function openChoice(value: Expr): Expr | null {
   }
 }
 
-/** The constants that the arms of a CASE compare one column with; null for any other CASE. */
-export function armValues(node: Case): { column: string; values: ConstantValue[] } | null {
+/** The constants that the WHEN branches of a CASE compare one column with; null for any other CASE. */
+export function branchValues(node: Case): { column: string; values: ConstantValue[] } | null {
   let column: string | null = null;
   const values: ConstantValue[] = [];
   const take = (expr: Expr): boolean => {
@@ -126,15 +126,18 @@ export function armValues(node: Case): { column: string; values: ConstantValue[]
   return column === null ? null : { column, values };
 }
 
-/** Whether the filter admits only values for which there is an arm, or an arm repeats the whole filter. */
+/** Whether the filter admits only values for which there is a branch, or a branch repeats the whole filter. */
 function covered(node: Case, context: HazardContext): boolean {
   const parts = filterParts(context.changes[0].change.conditions);
   // CASE WHEN a THEN … WHEN b THEN … END WHERE a OR b
-  const arms = node.operand ? [] : node.whens.map(({ when }) => context.show(when).toLowerCase());
+  const branches = node.operand ? [] : node.whens.map(({ when }) => context.show(when).toLowerCase());
   const said = parts.flatMap((part) => (part.kind === "logic" && part.op === "or" ? [part.items] : [[part]]));
-  if (arms.length > 0 && said.some((list) => list.every((one) => arms.includes(context.show(one).toLowerCase()))))
+  if (
+    branches.length > 0 &&
+    said.some((list) => list.every((one) => branches.includes(context.show(one).toLowerCase())))
+  )
     return true;
-  const known = armValues(node);
+  const known = branchValues(node);
   if (!known) return false;
   return pinnedConstants(parts, context.names).some(
     ({ column, values }) =>

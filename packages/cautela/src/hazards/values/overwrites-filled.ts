@@ -48,7 +48,7 @@ export const overwritesFilled: Hazard = {
       if (!looks) {
         filling ??= context.statement.comments.length > 0 && FILLING.test(comments());
         if (!filling) continue;
-        // The comment has to speak of this very column.
+        // The comment has to refer to this very column.
         const words = column.name.split("_").filter((word) => word.length > 2);
         if (!filling || !words.some((word) => comments().toLowerCase().includes(word))) continue;
       }

@@ -5,7 +5,7 @@ import { foldName } from "../../catalog/names.ts";
 import type { Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
-/** Something that a statement takes away or gives another name, with what depends on it. */
+/** Something that a statement removes or gives another name, with what depends on it. */
 interface Loss {
   /** As messages show it: "`mooring`", "the column `fee` of `mooring`". */
   what: string;
@@ -29,10 +29,10 @@ export const brokenDependent: Hazard = {
   statements: ["drop", "alter-table", "rename"],
   title: "Something else needs this",
   explanation:
-    "A table, view or column is dropped or renamed that views, triggers, routines, foreign keys, checks or generated columns speak of. Some engines refuse " +
+    "A table, view or column is dropped or renamed that views, triggers, routines, foreign keys, checks or generated columns refer to. Some engines refuse " +
     "the statement (PostgreSQL for views and keys; all of them for keys), with CASCADE the dependents go too, and the rest break when they are next " +
-    "used. Code that the same script makes anew, or drops, afterwards is quiet.",
-  remedy: "Drop or change what depends on it first, in the same script, and make it anew behind the change.",
+    "used. Code that the same script makes again, or drops, afterwards is quiet.",
+  remedy: "Drop or change what depends on it first, in the same script, and make it again after the change.",
   example: {
     dialect: "postgresql",
     ddl: `CREATE TABLE owner (owner_id integer PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(60), phone varchar(20));
@@ -49,8 +49,8 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
         drafts.push({
           weight: "stop",
           message: `The engine refuses this: ${shownList(refused)} ${refused.length === 1 ? "depends" : "depend"} on ${loss.what}.`,
-          because: refused.map((one) => `${KINDS[one.kind]} \`${one.name}\` speaks of it`),
-          remedy: "Drop or change what depends on it first, and make it anew behind this statement.",
+          because: refused.map((one) => `${KINDS[one.kind]} \`${one.name}\` refers to it`),
+          remedy: "Drop or change what depends on it first, and make it again after this statement.",
         });
         continue;
       }
@@ -60,7 +60,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
         drafts.push({
           message: `CASCADE takes ${shownList(broken)} along with ${loss.what}.`,
           because: broken.map((one) => `${KINDS[one.kind]} \`${one.name}\` depends on it`),
-          remedy: "Keep their definitions, and make them anew.",
+          remedy: "Keep their definitions, and make them again.",
         });
         continue;
       }
@@ -82,8 +82,8 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
         .map(({ shown }) => shown)
         .slice(0, 6)
         .join(", ")} still ${dependents.length === 1 ? "speaks" : "speak"} of it.`,
-      because: ["nothing behind it in this script changes, drops or makes them anew"],
-      remedy: "Make what depends on it anew in the same script.",
+      because: ["nothing after it in this script changes, drops or makes them again"],
+      remedy: "Make what depends on it again in the same script.",
     }));
   },
 };

@@ -7,7 +7,7 @@ import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
- * A view that is defined anew and lacks a column that it had, or has them in another order.
+ * A view that is redefined and lacks a column that it had, or has them in another order.
  *
  * @example
  * CREATE OR REPLACE VIEW owner_public AS SELECT owner_id, name FROM owner;   -- it had `mail` too
@@ -23,7 +23,7 @@ export const viewLosesColumn: Hazard = {
     "on, and what reads the columns by their places gets other values. PostgreSQL refuses it under CREATE OR REPLACE VIEW (new columns may only follow at " +
     "the end); the others do it. The view may also have been dropped first in the same script.",
   remedy:
-    "Keep the old columns in their places and put new ones behind them, or change what reads the view in the same script.",
+    "Keep the old columns in their places and put new ones after them, or change what reads the view in the same script.",
   example: {
     dialect: "mariadb",
     ddl: `CREATE TABLE owner (owner_id int PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(60), phone varchar(20));
@@ -63,7 +63,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
             ? [`${listed(readers.slice(0, 6))} ${readers.length === 1 ? "reads" : "read"} it`]
             : []),
         ],
-        remedy: "Keep the old columns in their places and put new ones behind them.",
+        remedy: "Keep the old columns in their places and put new ones after them.",
       },
     ];
   },

@@ -393,7 +393,7 @@ export abstract class SqlWriter {
     return `DROP INDEX ${this.ifThere}${name.quoted ? this.quoted(name.text) : name.text}`;
   }
 
-  /** Takes an object away that the script has made; null: there is nothing to take away. */
+  /** Removes an object that the script has made; null: there is nothing to remove. */
   dropObject(object: CatalogObject): string | null {
     switch (object.object) {
       case "table":

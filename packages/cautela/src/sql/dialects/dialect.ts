@@ -90,7 +90,7 @@ export function isOn(value: string): boolean {
 export interface RunRules {
   /** What fires, as settings have it. */
   readonly session: (setting: SessionSetting) => SessionState;
-  /** Structure statements commit the open transaction silently. */
+  /** DDL statements commit the open transaction silently. */
   readonly structureCommits: boolean;
   /** There is always a transaction open; nothing commits by itself. */
   readonly alwaysInTransaction: boolean;

@@ -15,7 +15,7 @@ export interface Syntax {
   readonly namedArguments: boolean;
   /** `harbour..berth`: the schema is left out. */
   readonly emptyNameParts: boolean;
-  /** `KEY name (columns)` and `INDEX` among the columns of CREATE TABLE, and `KEY` for PRIMARY KEY behind a column. */
+  /** `KEY name (columns)` and `INDEX` among the columns of CREATE TABLE, and `KEY` for PRIMARY KEY after a column. */
   readonly inlineKeys: boolean;
   /** `CHECK NOT FOR REPLICATION`. */
   readonly replicationOptions: boolean;

@@ -10,7 +10,7 @@ import { partitionNames } from "./objects.ts";
 import { statementBegins } from "./statement-end.ts";
 import { typeName } from "./type.ts";
 
-/** ALTER TABLE from behind ALTER on. Actions that change neither columns nor keys are `other`. */
+/** ALTER TABLE starting after ALTER. Actions that change neither columns nor keys are `other`. */
 export function alterTable(p: Parser, start: number): AlterTableStatement {
   while (!p.accept(K.TABLE)) p.advance();
   ifExists(p);
@@ -217,7 +217,7 @@ function switched(p: Parser, start: number): AlterAction | null {
   return null;
 }
 
-/** A column or a constraint behind ADD. */
+/** A column or a constraint after ADD. */
 function addition(p: Parser, node: AlterTableStatement, start: number): void {
   if (p.is(K.PARTITION) || p.is(K.PERIOD) || p.is(K.SYSTEM)) {
     skipAction(p);

@@ -84,7 +84,7 @@ function isBareCall(p: Parser): boolean {
   if (before !== T.BATCH && before !== T.DIRECTIVE) return false;
   let at = 1;
   while (p.peekKind(at) === T.DOT) at += 2;
-  // A lone word may be anything; with an argument behind it, it is a call.
+  // A lone word may be anything; with an argument after it, it is a call.
   switch (p.peekKind(at)) {
     case T.STRING:
     case T.NUMBER:

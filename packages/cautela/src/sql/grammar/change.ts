@@ -99,7 +99,7 @@ function assignmentTarget(p: Parser): Expr {
   if (p.at(T.VARIABLE)) {
     const name = p.tokenText();
     p.advance();
-    // SET @old = fee = 12: the column behind the variable is what is written.
+    // SET @old = fee = 12: the column after the variable is what is written.
     if (p.isOp(Op.EQ) && p.dialect.syntax.chainedAssignment && p.peekKind(1) !== T.NUMBER) {
       const next = p.peekKind(2);
       if ((p.peekKind(1) === T.WORD || p.peekKind(1) === T.QUOTED) && next === T.OPERATOR && p.peekMark(2) === Op.EQ) {
@@ -159,7 +159,7 @@ function where(p: Parser, node: UpdateStatement | DeleteStatement): void {
   node.where = expression(p);
 }
 
-/** ORDER BY, LIMIT, RETURNING, OPTION in any order behind WHERE. */
+/** ORDER BY, LIMIT, RETURNING, OPTION in any order after WHERE. */
 function changeTail(p: Parser, node: UpdateStatement | DeleteStatement): void {
   for (;;) {
     if (!p.at(T.WORD)) break;

@@ -70,7 +70,7 @@ function startsColumnClause(p: Parser): boolean {
   }
 }
 
-/** The clauses behind a column's type, in any order, as every dialect allows. */
+/** The clauses after a column's type, in any order, as every dialect allows. */
 export function columnClauses(p: Parser, node: ColumnDefinition): void {
   for (;;) {
     if (p.at(T.COMMA) || p.at(T.RPAREN) || p.atEnd()) return;
@@ -83,7 +83,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
     switch (p.kw) {
       case K.CONSTRAINT:
         p.advance();
-        // A named constraint; sqlite allows a name with nothing behind it.
+        // A named constraint; sqlite allows a name with nothing after it.
         if (p.at(T.QUOTED) || (p.at(T.WORD) && !isConstraintStart(p.kw))) p.advance();
         continue;
       case K.NOT:
@@ -106,7 +106,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         node.unique = true;
         continue;
       case K.KEY:
-        // mysql: KEY alone behind a column is PRIMARY KEY
+        // mysql: KEY alone after a column is PRIMARY KEY
         p.advance();
         if (p.dialect.syntax.inlineKeys) node.primary = true;
         continue;

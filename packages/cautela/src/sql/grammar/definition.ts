@@ -21,7 +21,7 @@ import { skipStatement } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
 import { typeName } from "./type.ts";
 
-/** CREATE VIEW and CREATE MATERIALIZED VIEW from behind VIEW on. */
+/** CREATE VIEW and CREATE MATERIALIZED VIEW starting after VIEW. */
 export function createView(
   p: Parser,
   start: number,
@@ -113,7 +113,7 @@ function viewColumns(p: Parser, node: CreateViewStatement): void {
 }
 
 /**
- * CREATE FUNCTION, PROCEDURE, TRIGGER, PACKAGE, EVENT, TYPE from behind that word on. A body that
+ * CREATE FUNCTION, PROCEDURE, TRIGGER, PACKAGE, EVENT, TYPE starting after that word. A body that
  * cannot be read is passed whole, with the reason: the statement only defines it.
  */
 export function createRoutine(p: Parser, start: number, object: string, orReplace: boolean): CreateRoutineStatement {
@@ -294,7 +294,7 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
   }
 }
 
-/** PostgreSQL: arguments, AS '…' or a body of its own; LANGUAGE stands before or behind it. */
+/** PostgreSQL: arguments, AS '…' or a body of its own; LANGUAGE stands before or after it. */
 function postgresBody(p: Parser, node: CreateRoutineStatement): void {
   if (node.object === "trigger") {
     p.expect(K.EXECUTE);

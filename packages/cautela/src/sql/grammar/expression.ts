@@ -132,7 +132,7 @@ function postfix(p: Parser, first: Expr): Expr {
         continue;
       }
       case T.DOT: {
-        // A dot behind a name belongs to the name; behind parentheses it selects a field.
+        // A dot after a name belongs to the name; after parentheses it selects a field.
         const closed = p.tokens.kinds[p.pos - 1] === T.RPAREN || p.tokens.kinds[p.pos - 1] === T.RBRACKET;
         if ((!closed && left.kind !== "compound") || p.peekKind(1) === T.DOT) return left;
         p.advance();

@@ -47,7 +47,7 @@ export function noteText(p: Parser, target: Expr | string, value: Expr | null, o
   else p.texts.set(name, before + added);
 }
 
-/** Reads what may run or not: variables that it assigns have no certain text behind it. */
+/** Reads what may run or not: variables that it assigns have no certain text after it. */
 export function conditionally<R>(p: Parser, read: () => R): R {
   const before = new Map(p.texts);
   const result = read();

@@ -51,7 +51,7 @@ export function intervalLiteral(p: Parser): Expr | null {
   else return null;
   const amount = mysql ? expression(p) : primary(p);
   if (mysql) {
-    // INTERVAL(a, b, c) compares; it has no unit behind it.
+    // INTERVAL(a, b, c) compares; it has no unit after it.
     if (p.at(T.WORD) && !p.marked(K.AS) && !p.marked(K.FROM)) p.advance();
     else if (amount.kind !== "row") p.fail("a unit such as DAY");
     return { kind: "compound", what: "interval", operands: [amount], name: "", start, end: p.previousEnd };

@@ -35,7 +35,7 @@ function ended(p: Parser): boolean {
   return p.atEnd() || p.dialect.grammar.bareStatements;
 }
 
-/** CREATE RULE name AS ON event TO table [WHERE …] DO [ALSO | INSTEAD] …, from behind RULE on. */
+/** CREATE RULE name AS ON event TO table [WHERE …] DO [ALSO | INSTEAD] …, starting after RULE. */
 export function createRule(p: Parser, start: number, orReplace: boolean): CreateRuleStatement {
   const name = p.name("the name of a rule");
   p.expect(K.AS);
@@ -67,7 +67,7 @@ export function createRule(p: Parser, start: number, orReplace: boolean): Create
   return { kind: "create-rule", name, table, event, orReplace, instead, where, body, start, end: p.previousEnd };
 }
 
-/** CREATE TYPE name AS ENUM (…) and CREATE DOMAIN name AS type …, from behind TYPE or DOMAIN on. */
+/** CREATE TYPE name AS ENUM (…) and CREATE DOMAIN name AS type …, starting after TYPE or DOMAIN. */
 export function createType(p: Parser, start: number, object: "type" | "domain"): CreateTypeStatement | null {
   const node: CreateTypeStatement = {
     kind: "create-type",
@@ -134,7 +134,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
   return node;
 }
 
-/** CREATE SYNONYM name FOR object, from behind SYNONYM on. */
+/** CREATE SYNONYM name FOR object, starting after SYNONYM. */
 export function createSynonym(p: Parser, start: number, orReplace: boolean): Statement {
   ifExists(p);
   const name = p.name("the name of a synonym");
@@ -177,7 +177,7 @@ export function switchTrigger(p: Parser, start: number): Statement | null {
   return { kind: "alter-trigger", names, table, enabled, start, end: p.previousEnd };
 }
 
-/** ALTER TRIGGER name ENABLE | DISABLE (plsql), … ON table RENAME TO (postgresql); from behind TRIGGER on. */
+/** ALTER TRIGGER name ENABLE | DISABLE (plsql), … ON table RENAME TO (postgresql); starting after TRIGGER. */
 export function alterTrigger(p: Parser, start: number): Statement | null {
   const name = p.name("the name of a trigger");
   if (p.is(K.ENABLE) || p.is(K.DISABLE)) {
@@ -190,7 +190,7 @@ export function alterTrigger(p: Parser, start: number): Statement | null {
   return renamed("trigger", name, p.name("a name"), p, start, false, table);
 }
 
-/** ALTER VIEW | SEQUENCE | INDEX | … name RENAME TO name, SET SCHEMA name; from behind the object's word on. */
+/** ALTER VIEW | SEQUENCE | INDEX | … name RENAME TO name, SET SCHEMA name; starting after the object's word. */
 export function alterObject(p: Parser, object: string, start: number): Statement | null {
   ifExists(p);
   const from = p.name("a name");
@@ -215,7 +215,7 @@ function renamed(
   return { kind: "rename", object, renames: [{ from, to }], schema, table, start, end: p.previousEnd };
 }
 
-/** RENAME TABLE a TO b, c TO d (mysql); RENAME a TO b (plsql); from behind RENAME on. */
+/** RENAME TABLE a TO b, c TO d (mysql); RENAME a TO b (plsql); starting after RENAME. */
 export function rename(p: Parser, start: number): Statement | null {
   if (!p.accept(K.TABLE) && !p.accept(K.TABLES) && !p.dialect.syntax.bareRename) return null;
   const renames: { from: Name; to: Name }[] = [];
@@ -230,7 +230,7 @@ export function rename(p: Parser, start: number): Statement | null {
   return { kind: "rename", object: "table", renames, schema: false, table: null, start, end: p.previousEnd };
 }
 
-/** SET …, from behind SET on; null where it sets something that is no setting of the session. */
+/** SET …, starting after SET; null where it sets something that is no setting of the session. */
 export function setting(p: Parser, start: number): Statement | null {
   let scope: "local" | "session" | "global" = "session";
   if (p.dialect.syntax.setOptions) return setOption(p, start);
@@ -276,7 +276,7 @@ function setOption(p: Parser, start: number): Statement | null {
   return { kind: "setting", name: names.join(","), value, scope: "session", target, start, end: p.previousEnd };
 }
 
-/** PRAGMA [schema.]name [= value | (value)], from behind PRAGMA on (sqlite). */
+/** PRAGMA [schema.]name [= value | (value)], starting after PRAGMA (sqlite). */
 export function pragma(p: Parser, start: number): Statement {
   const path = p.name("the name of a pragma");
   const name = path.parts[path.parts.length - 1].text.toLowerCase();
@@ -290,7 +290,7 @@ export function pragma(p: Parser, start: number): Statement {
   return { kind: "setting", name, value, scope: "session", target: null, start, end: p.previousEnd };
 }
 
-/** USE database, from behind USE on. */
+/** USE database, starting after USE. */
 export function use(p: Parser, start: number): Statement | null {
   if (!p.atName()) return null;
   const target = p.name("a database");
@@ -298,7 +298,7 @@ export function use(p: Parser, start: number): Statement | null {
   return { kind: "setting", name: "database", value, scope: "session", target, start, end: p.previousEnd };
 }
 
-/** ALTER SESSION SET name = value (plsql), from behind SESSION on. */
+/** ALTER SESSION SET name = value (plsql), starting after SESSION. */
 export function alterSession(p: Parser, start: number): Statement | null {
   if (!p.accept(K.SET)) return null;
   const name = p.label("a setting").text.toLowerCase();
@@ -318,7 +318,7 @@ function settingValue(p: Parser): string {
   return only !== null && p.pos === first + 1 ? only : p.slice(from, p.previousEnd);
 }
 
-/** The names of partitions behind DROP or TRUNCATE PARTITION; empty for ALL. */
+/** The names of partitions after DROP or TRUNCATE PARTITION; empty for ALL. */
 export function partitionNames(p: Parser): Ident[] {
   const names: Ident[] = [];
   if (p.accept(K.ALL)) return names;

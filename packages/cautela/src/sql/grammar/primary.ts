@@ -120,7 +120,7 @@ function parenthesised(p: Parser): Expr {
   return first;
 }
 
-/** Whether a query in parentheses goes on behind them. */
+/** Whether a query in parentheses goes on after them. */
 export function isQueryTail(p: Parser): boolean {
   if (!p.at(T.WORD)) return false;
   switch (p.kw) {

@@ -67,7 +67,7 @@ function labelled(p: Parser): Statement {
   else if (p.at(T.WORD) && p.peekKind(1) === T.HOLE && startsBlock(p, 1)) {
     // `label:LOOP` arrives as a name and a placeholder.
     p.advance();
-    return p.fail("a blank behind the label");
+    return p.fail("a blank after the label");
   }
   const node = unlabelled(p);
   node.start = start;

@@ -6,7 +6,7 @@ import { isOuterMark } from "./call.ts";
 import { expression, operand } from "./expression.ts";
 import { atQuery, inner, query, queryRest } from "./query.ts";
 
-/** The sources behind FROM, with commas between. */
+/** The sources after FROM, with commas between. */
 export function sources(p: Parser): Source[] {
   const first = joined(p);
   if (!p.at(T.COMMA)) return [first];
@@ -110,7 +110,7 @@ export function joined(p: Parser): Source {
   return joinedTo(p, source(p), null);
 }
 
-/** What is joined to a source, behind the joins that it may have already. */
+/** What is joined to a source, after the joins that it may have already. */
 function joinedTo(p: Parser, first: Source, before: Join[] | null): Source {
   let joins = before;
   // Joins that still wait for their ON: `a JOIN b JOIN c ON … ON …`.
@@ -138,7 +138,7 @@ function joinedTo(p: Parser, first: Source, before: Join[] | null): Source {
   return { kind: "joined", first, joins, alias: null, columns: null, start: first.start, end: p.previousEnd };
 }
 
-/** ON or USING of a join, and not the ON of an upsert behind INSERT … SELECT. */
+/** ON or USING of a join, and not the ON of an upsert after INSERT … SELECT. */
 function atCondition(p: Parser): boolean {
   if (!p.at(T.WORD)) return false;
   if (p.kw === K.USING) return true;
@@ -487,7 +487,7 @@ export function tableSource(p: Parser, only: boolean): TableSource {
   return { kind: "table", name, alias: null, columns: null, only, hints: false, start, end: p.previousEnd };
 }
 
-/** The alias and the column names behind a source. */
+/** The alias and the column names after a source. */
 export function aliased<S extends Source>(p: Parser, node: S): S {
   hints(p, node);
   if (p.at(T.WORD) && p.marked(K.AS)) {
@@ -643,7 +643,7 @@ function systemTime(p: Parser): void {
   } else p.fail("AS OF, BETWEEN, FROM or ALL");
 }
 
-/** PIVOT, UNPIVOT and MATCH_RECOGNIZE behind a source: kept as text, the source inside kept. */
+/** PIVOT, UNPIVOT and MATCH_RECOGNIZE after a source: kept as text, the source inside kept. */
 function suffix(p: Parser, node: Source): Source {
   let result = node;
   while (

@@ -499,7 +499,7 @@ function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
   return { kind: "opaque", verb, object, class: rights ? "rights" : "structure", name, start, end: p.previousEnd };
 }
 
-/** DROP and what is dropped; the words behind the names are kept as text. */
+/** DROP and what is dropped; the words after the names are kept as text. */
 function drop(p: Parser, start: number): Statement {
   let object = "";
   for (let i = 0; i < 6 && !p.atEnd() && object === ""; i++) {

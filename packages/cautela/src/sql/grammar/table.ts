@@ -80,7 +80,7 @@ function atQueryInParens(p: Parser): boolean {
   );
 }
 
-/** `(a, b)` behind the table's name: the columns of CREATE TABLE … AS. */
+/** `(a, b)` after the table's name: the columns of CREATE TABLE … AS. */
 function isNameList(p: Parser): boolean {
   if (p.dialect.syntax.noColumnNames) return false;
   let at = 1;
@@ -104,7 +104,7 @@ function isNameList(p: Parser): boolean {
   );
 }
 
-/** The options behind the parentheses, and AS query. What they say is not needed; they are kept as text. */
+/** The options after the parentheses, and AS query. What they say is not needed; they are kept as text. */
 function tableTail(p: Parser, node: CreateTableStatement): void {
   const from = p.start;
   for (;;) {
@@ -220,7 +220,7 @@ function elements(p: Parser, node: CreateTableStatement): void {
   p.expectKind(T.RPAREN, ") or ,");
 }
 
-/** CREATE INDEX from behind the words before INDEX; the current token is INDEX. */
+/** CREATE INDEX from after the words before INDEX; the current token is INDEX. */
 export function createIndex(p: Parser, start: number, unique: boolean): CreateIndexStatement {
   p.expect(K.INDEX);
   p.accept(K.CONCURRENTLY);

@@ -56,7 +56,7 @@ export function typeName(p: Parser): TypeName {
   return { kind: "type", name, args, array, modifiers, start, end: p.previousEnd };
 }
 
-/** INTERVAL DAY TO SECOND as a type: the fields stand behind the word. */
+/** INTERVAL DAY TO SECOND as a type: the fields stand after the word. */
 function isIntervalField(p: Parser): boolean {
   const before = p.tokens.marks[p.pos - 1];
   if (p.tokens.kinds[p.pos - 1] !== T.WORD || before !== K.INTERVAL) return false;

@@ -50,7 +50,7 @@ export function isWideSpace(code: number): boolean {
 
 export function onlyBlanksBefore(text: string, at: number): boolean {
   let i = at - 1;
-  // A window never begins far behind a line break that matters; 64 characters are looked at.
+  // A window never begins far after a line break that matters; 64 characters are looked at.
   const stop = Math.max(0, at - 64);
   while (i >= stop) {
     const code = text.charCodeAt(i);

@@ -27,7 +27,7 @@ export interface LexerState {
   delimiter: string;
   /** Inside the executed text of a conditional comment. */
   conditional: boolean;
-  /** Inside the rows behind COPY … FROM STDIN. */
+  /** Inside the rows after COPY … FROM STDIN. */
   inData: boolean;
   /** Whether a statement could begin here, so that a line may be one for the client program. */
   fresh: boolean;
@@ -46,7 +46,7 @@ export class Lexer {
   #conditional = false;
   /** Where the executed text of conditional comments began and ended, by turns. */
   readonly #turns: number[] = [];
-  /** Inside the rows behind COPY … FROM STDIN. */
+  /** Inside the rows after COPY … FROM STDIN. */
   #inData = false;
   #fresh = true;
   #unclosed = 0;
@@ -58,7 +58,7 @@ export class Lexer {
     for (const character of dialect.lexical.wordCharacters) this.#wordExtra[character.charCodeAt(0)] = 1;
   }
 
-  /** Whether the text ended among the rows behind COPY … FROM STDIN, so that more of them may follow. */
+  /** Whether the text ended among the rows after COPY … FROM STDIN, so that more of them may follow. */
   get inData(): boolean {
     return this.#inData;
   }
@@ -84,7 +84,7 @@ export class Lexer {
    * `until`. With `final` false a token that touches the end of the text is left out, since more of
    * it may follow.
    *
-   * @returns the offset behind the last token or comment
+   * @returns the offset after the last token or comment
    */
   scan(text: string, from: number, until: number, final: boolean): number {
     const tokens = this.tokens;

@@ -126,7 +126,7 @@ export function batchEnd(text: string, at: number, client: string): number {
   return text.startsWith("--", end) ? end : -1;
 }
 
-/** Where inline rows end: behind the line that holds only `\\.`; -1: not in this text. */
+/** Where inline rows end: after the line that holds only `\\.`; -1: not in this text. */
 export function copyDataEnd(text: string, from: number): number {
   let at = from;
   for (;;) {

@@ -93,7 +93,7 @@ export interface DeleteStatement extends Span {
   with: With | null;
   /** The names whose rows are deleted, where the statement lists them: `DELETE a, b FROM …`. */
   named: Name[];
-  /** The tables behind FROM (or the one table, without FROM). */
+  /** The tables after FROM (or the one table, without FROM). */
   from: Source[];
   using: Source[];
   where: Expr | null;

@@ -8,7 +8,7 @@ import type { Ident, Name, Problem } from "../nodes/tree.ts";
 export const DEPTH_LIMIT = 800;
 
 /**
- * Thrown once for a statement that cannot be read; the reader catches it and goes on behind the
+ * Thrown once for a statement that cannot be read; the reader catches it and goes on after the
  * statement. It carries no stack trace, since taking one would dominate the cost of a bad script.
  */
 export class ReadingStopped {
@@ -299,7 +299,7 @@ export class Parser {
     return list;
   }
 
-  /** Skips from an opening parenthesis to behind the one that closes it. */
+  /** Skips from an opening parenthesis to after the one that closes it. */
   skipParens(): void {
     let depth = 0;
     do {

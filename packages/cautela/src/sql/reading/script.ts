@@ -18,7 +18,7 @@ export interface ReadStatement extends Span {
   comments: Span[];
   /** How the statement ends: `;`, a chosen delimiter, a batch separator, or nothing. */
   terminator: "" | ";" | "delimiter" | "batch";
-  /** Rows of inline data behind the statement (COPY … FROM STDIN); all of them once the next statement is given out. */
+  /** Rows of inline data after the statement (COPY … FROM STDIN); all of them once the next statement is given out. */
   rows: number;
   /** How often a batch separator runs the batch that ends here: `GO 5`. */
   repeat: number;
@@ -50,7 +50,7 @@ export class ScriptReader {
   /** The offset of `#text` in the script, and its line. */
   #base = 0;
   #line = 1;
-  /** The offset in `#text` behind the last statement that was given out. */
+  /** The offset in `#text` after the last statement that was given out. */
   #done = 0;
   #window = WINDOW;
   /** No complete statement is looked for before the text is as long as this. */
@@ -74,7 +74,7 @@ export class ScriptReader {
     return { text: this.#text, base: this.#base, line: this.#line };
   }
 
-  /** The offset in the script behind what has been given out. */
+  /** The offset in the script after what has been given out. */
   get next(): number {
     return this.#base + this.#done;
   }
@@ -132,10 +132,10 @@ export class ScriptReader {
     this.#worthwhile -= until;
   }
 
-  /** The comments behind the last statement, once the whole script is read. */
+  /** The comments after the last statement, once the whole script is read. */
   readonly trailing: Span[] = [];
 
-  /** Reads the statements of the current window; the last one stays when it may go on behind it. */
+  /** Reads the statements of the current window; the last one stays when it may go on after it. */
   #statements(text: string, last: boolean, take: (statement: ReadStatement) => void): void {
     const p = this.#parser;
     const { tokens } = this.#lexer;
@@ -235,7 +235,7 @@ export class ScriptReader {
       this.#state.fresh = terminator !== "" || (endsWithLine(p, at) && !p.slice(tree.start, tree.end).includes("\n"));
       this.#before = tokens.kinds[p.pos - 1];
     }
-    // The comments behind the last statement of a window are read again; those before it belong to the next one.
+    // The comments after the last statement of a window are read again; those before it belong to the next one.
     const done = last ? text.length : this.#done;
     for (; comment < tokens.commentCount && tokens.commentStarts[comment] < done; comment++)
       this.#carried.push({
@@ -245,7 +245,7 @@ export class ScriptReader {
     if (last) this.trailing.push(...this.#carried);
   }
 
-  /** One statement; null when it may go on behind the window. */
+  /** One statement; null when it may go on after the window. */
   #one(last: boolean): Statement | null {
     const p = this.#parser;
     const start = p.start;
@@ -420,7 +420,7 @@ function recover(p: Parser, first: number, routine: boolean): void {
     skipBody(p, first);
     return;
   }
-  // Behind a string that never closes nothing of the statement can be trusted.
+  // After a string that never closes nothing of the statement can be trusted.
   const broken = p.at(T.BAD);
   const stopped = p.pos;
   p.seek(first + 1);

@@ -18,7 +18,7 @@ export function familyRefusals(view: View, shape: ViewShape): Refusals {
   if (view.algorithm === "temptable") return refused("ALGORITHM = TEMPTABLE makes it a copy of the rows");
   if (shape.limited) return refused("LIMIT cuts its rows off");
   if (shape.sources.length === 0) return refused("it reads no table");
-  if (shape.restless) return refused("its columns are computed anew at each call, so its rows are a copy");
+  if (shape.restless) return refused("its columns are computed again at each call, so its rows are a copy");
   if (shape.readsItself) return refused("a subquery of its filter reads the table that would be changed");
   const result = refused(null);
   const sealedSource = (source: ShapeSource): string | null => {

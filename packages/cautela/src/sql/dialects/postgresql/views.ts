@@ -12,7 +12,7 @@ function refusals(_: View, shape: ViewShape): Refusals {
   const [source] = shape.sources;
   if (source.kind !== "table") return refused("it does not read a single table or view");
   if (source.relation?.object === "view" && source.relation.materialized)
-    return refused("it stands on a materialized view, whose rows only a refresh renews");
+    return refused("it is based on a materialized view, whose rows only a refresh renews");
   return refused(null);
 }
 

@@ -158,15 +158,15 @@ export class Catalog {
     if (last.quoted || parts.length > 2 || (parts.length === 2 && parts[0].quoted)) return this.#lookUp(name);
     const version = this.version;
     if (this.#foundAt !== version || this.#foundCount > MEANT) {
-      this.#foundIn.clear();
+      this.#nodeIndexOf.clear();
       this.#foundAt = version;
       this.#foundCount = 0;
     }
     const schema = parts.length === 2 ? parts[0].text : "";
-    let within = this.#foundIn.get(schema);
+    let within = this.#nodeIndexOf.get(schema);
     if (!within) {
       within = new Map();
-      this.#foundIn.set(schema, within);
+      this.#nodeIndexOf.set(schema, within);
     }
     const known = within.get(last.text);
     if (known !== undefined) return known ?? undefined;
@@ -177,7 +177,7 @@ export class Catalog {
   }
 
   /** What names mean, as long as nothing changes. */
-  readonly #foundIn = new Map<string, Map<string, RelationObject | null>>();
+  readonly #nodeIndexOf = new Map<string, Map<string, RelationObject | null>>();
   #foundAt = -1;
   #foundCount = 0;
 

@@ -5,7 +5,7 @@ import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { Creations } from "../analysis/script/creations.ts";
 import type { History } from "../analysis/script/history.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
-import type { Found } from "../analysis/statement/node-index.ts";
+import type { NodeIndex } from "../analysis/statement/node-index.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { Dialect, DialectId, SessionState } from "../sql/dialects/dialect.ts";
@@ -46,7 +46,7 @@ export interface HazardContext {
   /** What its names mean; null without a catalog. */
   names: Resolution | null;
   /** Its nodes by what they are. */
-  found: Found;
+  found: NodeIndex;
   /** What follows from its changes: views, rules, triggers, cascades, routines. Empty without a catalog. */
   ripples: readonly FiredRipple[];
   /** The settings of the session that decide what fires. */

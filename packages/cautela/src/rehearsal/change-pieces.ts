@@ -7,7 +7,7 @@ import { walk } from "../sql/nodes/visitor.ts";
 export function holes({ tree }: ChangeSource): boolean {
   let found = false;
   walk(tree, (node) => {
-    if (node.kind === "hole") found = true;
+    if (node.kind === "placeholder") found = true;
     return !found;
   });
   return found;

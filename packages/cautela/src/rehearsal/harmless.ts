@@ -113,7 +113,7 @@ class Inspection {
       case "merge":
       case "opaque":
         return "a part of it could write, or is not read";
-      case "hole":
+      case "placeholder":
         return `${node.text} has no value yet`;
       case "query":
         if (node.locking) return "it locks rows";

@@ -11,7 +11,7 @@ import type { Creations } from "../analysis/script/creations.ts";
 import { fingerprint, type History } from "../analysis/script/history.ts";
 import type { Step } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
-import { type Found, foundIn } from "../analysis/statement/node-index.ts";
+import { type NodeIndex, nodeIndexOf } from "../analysis/statement/node-index.ts";
 import { relationTraits } from "../analysis/statement/table-traits.ts";
 import { Trait } from "../analysis/statement/traits.ts";
 import type { Catalog } from "../catalog/catalog.ts";
@@ -59,7 +59,7 @@ export class StatementContext implements HazardContext, Step {
   readonly slice: (start: number, end: number) => string;
   readonly #source: SourceView;
   #names: Resolution | null | undefined = undefined;
-  #found: Found | null = null;
+  #found: NodeIndex | null = null;
   #ripples: readonly FiredRipple[] | null = null;
   #text: number | null | undefined = undefined;
   #show: ((node: Span) => string) | null = null;
@@ -117,8 +117,8 @@ export class StatementContext implements HazardContext, Step {
     return this.#text;
   }
 
-  get found(): Found {
-    this.#found ??= foundIn(this.tree);
+  get found(): NodeIndex {
+    this.#found ??= nodeIndexOf(this.tree);
     return this.#found;
   }
 

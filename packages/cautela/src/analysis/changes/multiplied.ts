@@ -1,6 +1,6 @@
 import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { assignedIn } from "../conditions/conditions.ts";
-import { changeLevel, type Level } from "../conditions/join-tree.ts";
+import { type JoinTree, joinTreeOf } from "../conditions/join-tree.ts";
 import { linksOf, relationsIn, uniqueOn } from "../conditions/links.ts";
 import type { BoundRelation, Resolution } from "../names/resolution.ts";
 import type { Change } from "./change.ts";
@@ -29,7 +29,7 @@ const NONE: readonly Multiplier[] = [];
 function readMultipliers(tree: Statement, names: Resolution, change: Change | null): readonly Multiplier[] {
   if (tree.kind === "insert") return inserted(tree, names);
   if (tree.kind !== "update" && tree.kind !== "merge") return NONE;
-  const level = changeLevel(tree, names, change?.relation?.source ?? null);
+  const level = joinTreeOf(tree, names, change?.relation?.source ?? null);
   if (!level?.target || level.joins.some(({ join }) => join.using || join.natural)) return NONE;
   const { target } = level;
   const here = new Set(level.scope.relations);
@@ -46,7 +46,7 @@ function readMultipliers(tree: Statement, names: Resolution, change: Change | nu
 }
 
 /** The columns on which a relation is met, when they do not make it unique; null when they do or it is not known. */
-function many(relation: BoundRelation, level: Level, names: Resolution): string[] | null {
+function many(relation: BoundRelation, level: JoinTree, names: Resolution): string[] | null {
   const links = linksOf(level.conditions, names, level.scope);
   const settled = new Set(links.pinned.filter((one) => one.relation === relation).map((one) => one.column));
   const met: string[] = [];
@@ -61,7 +61,7 @@ function many(relation: BoundRelation, level: Level, names: Resolution): string[
 
 /** INSERT … SELECT with a join that only filters, and multiplies. */
 function inserted(tree: Statement, names: Resolution): readonly Multiplier[] {
-  const level = changeLevel(tree, names, null);
+  const level = joinTreeOf(tree, names, null);
   if (!level || level.joins.length === 0 || level.node.kind !== "select" || !("items" in level.node)) return NONE;
   const select = level.node;
   if (select.distinct || select.groupBy.length > 0) return NONE;

@@ -216,7 +216,7 @@ function columnValues(change: Change, column: string, part: Expr): number | null
   if (part.kind === "in" && !part.negated && part.items && isColumn(change, part.operand, column)) {
     if (!part.items.every((item) => isSettled(change, item))) return null;
     // A hole such as `IN (${ids})` may stand for a whole list.
-    if (part.items.some((item) => item.kind === "hole" && /[{%&]/.test(item.text))) return null;
+    if (part.items.some((item) => item.kind === "placeholder" && /[{%&]/.test(item.text))) return null;
     const distinct = new Set<string>();
     let other = 0;
     for (const item of part.items) {

@@ -2,7 +2,7 @@ import type { Expr, Join, Node, Source, Statement } from "../../sql/nodes/tree.t
 import type { BoundRelation, Resolution, ResolvedScope } from "../names/resolution.ts";
 
 /** One level of a changing statement at which relations meet: FROM with its joins and its filter. */
-export interface Level {
+export interface JoinTree {
   node: Node;
   scope: ResolvedScope;
   /** The relation whose rows are changed; null in the SELECT of an INSERT. */
@@ -14,12 +14,12 @@ export interface Level {
 }
 
 /** The level of an UPDATE, a DELETE, a MERGE, or of the SELECT that an INSERT takes its rows from. */
-export function changeLevel(tree: Statement, names: Resolution, target: Source | null): Level | null {
+export function joinTreeOf(tree: Statement, names: Resolution, target: Source | null): JoinTree | null {
   // Every hazard of joins asks for the same statement's.
-  return names.memo.once(readLevel, target ?? tree, () => readLevel(tree, names, target));
+  return names.memo.once(readJoinTree, target ?? tree, () => readJoinTree(tree, names, target));
 }
 
-function readLevel(tree: Statement, names: Resolution, target: Source | null): Level | null {
+function readJoinTree(tree: Statement, names: Resolution, target: Source | null): JoinTree | null {
   switch (tree.kind) {
     case "update": {
       const scope = names.scopes.get(tree);
@@ -58,8 +58,8 @@ function level(
   sources: readonly Source[],
   where: Expr | null,
   target: Source | null,
-): Level {
-  const result: Level = {
+): JoinTree {
+  const result: JoinTree = {
     node,
     scope,
     target:

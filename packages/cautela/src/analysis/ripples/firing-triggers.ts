@@ -1,13 +1,13 @@
 import type { Trigger } from "../../catalog/model.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
-import type { Wave } from "./propagated-change.ts";
+import type { PropagatedChange } from "./propagated-change.ts";
 
 /**
  * The triggers of a table that fire for a change, in their order, and those that one would expect to fire and that do
  * not, with the reason. Conditions are asked later: they depend on values.
  */
 export function firingTriggers(
-  wave: Wave,
+  wave: PropagatedChange,
   triggers: readonly Trigger[],
   dialect: Dialect,
   session: SessionState,

@@ -14,16 +14,20 @@ import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
 import { decide, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
 import { carriedBy } from "./keys.ts";
-import { firedBy, type Step, spreadOf, type Wave } from "./propagated-change.ts";
+import { firedBy, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
-import { type Firing, firingsOf } from "./row-changes.ts";
+import { type RowChange, rowChangesOf } from "./row-changes.ts";
 
 /** This many places are followed, and this many one after the other; beyond them the ripple is reported as not followed. */
 const LIMIT = 2000;
 const DEEPEST = 150;
 
 /** Follows one change through views, rules, triggers, routines, cascades and partitions to its end. */
-export function follow(firing: Firing & { relation: RelationObject }, catalog: Catalog, session: SessionState): Ripple {
+export function follow(
+  firing: RowChange & { relation: RelationObject },
+  catalog: Catalog,
+  session: SessionState,
+): Ripple {
   const follower = new Follower(catalog, session);
   follower.wave(
     {
@@ -105,7 +109,7 @@ class Follower {
   }
 
   /** A change arrives at a table or view. */
-  wave(wave: Wave, from: number | null, step: Step | null): void {
+  wave(wave: PropagatedChange, from: number | null, step: Step | null): void {
     const { relation, action, columns } = wave;
     if (step && this.#refusesOwnTable(relation, step)) return;
     const key = `${tableKey(relation.schema, relation.name)}\u0000${action}\u0000${columns ? [...columns].sort().join() : "*"}\u0000${wave.fires}${valuesKey(wave.values)}`;
@@ -183,7 +187,7 @@ class Follower {
   }
 
   /** Whether a trigger that is at work would fire and act again for this change. */
-  #goesRound(wave: Wave): boolean {
+  #goesRound(wave: PropagatedChange): boolean {
     const by = { ...firedBy(wave), depth: this.#active.length };
     for (const trigger of this.#catalog.triggersOf(tableKey(wave.relation.schema, wave.relation.name))) {
       if (!this.#active.includes(`${trigger.table}\u0000${trigger.name}`)) continue;
@@ -213,7 +217,7 @@ class Follower {
 
   // ------------------------------------------------------------ views
 
-  #throughView(wave: Wave, node: RippleNode): void {
+  #throughView(wave: PropagatedChange, node: RippleNode): void {
     if (wave.relation.object !== "view") return;
     const view = wave.relation;
     const action: WriteAction = wave.action === "truncate" ? "delete" : wave.action;
@@ -274,7 +278,7 @@ class Follower {
   }
 
   /** A rule writes in place of the statement, or besides it (postgresql). */
-  #rule(rule: Rule, wave: Wave, node: RippleNode): void {
+  #rule(rule: Rule, wave: PropagatedChange, node: RippleNode): void {
     const parsed = bodyStatements(rule, this.#dialect.id);
     const condition = rule.condition === null ? null : conditionTree(rule, this.#dialect.id);
     const answer = rule.condition === null ? true : condition ? decide(condition.tree, firedBy(wave)) : null;
@@ -307,7 +311,7 @@ class Follower {
 
   // ------------------------------------------------------------ tables
 
-  #atTable(wave: Wave, table: Table, node: RippleNode): void {
+  #atTable(wave: PropagatedChange, table: Table, node: RippleNode): void {
     const key = tableKey(table.schema, table.name);
     const instead = this.#tableRules(wave, key, node);
     if (instead) {
@@ -331,7 +335,7 @@ class Follower {
   }
 
   /** Rules of a table; true when one of them acts in place of the statement for sure. */
-  #tableRules(wave: Wave, key: string, node: RippleNode): boolean {
+  #tableRules(wave: PropagatedChange, key: string, node: RippleNode): boolean {
     if (!this.#dialect.engine.rules || wave.action === "truncate") return false;
     let instead = false;
     for (const rule of this.#catalog.rulesOf(key)) {
@@ -342,14 +346,14 @@ class Follower {
     return instead;
   }
 
-  #triggers(wave: Wave, key: string, node: RippleNode): Trigger[] {
+  #triggers(wave: PropagatedChange, key: string, node: RippleNode): Trigger[] {
     const { fires, skipped } = firingTriggers(wave, this.#catalog.triggersOf(key), this.#dialect, this.#session);
     for (const { trigger, text } of skipped)
       this.#note({ kind: "skipped", node: node.id, name: trigger.name, text, columns: [], certain: true });
     return fires;
   }
 
-  #trigger(trigger: Trigger, wave: Wave, node: RippleNode, rewritten: string[]): void {
+  #trigger(trigger: Trigger, wave: PropagatedChange, node: RippleNode, rewritten: string[]): void {
     const { id } = this.#dialect;
     const key = `${trigger.table}\u0000${trigger.name}`;
     const by = { ...firedBy(wave, rewritten), depth: this.#active.length };
@@ -405,7 +409,7 @@ class Follower {
 
   #body(
     parsed: Parsed<Statement[]>,
-    wave: Wave,
+    wave: PropagatedChange,
     node: RippleNode,
     step: Step,
     how: { times: Spread; trigger?: Trigger; rewritten?: string[]; by?: FiredBy | null },
@@ -421,7 +425,7 @@ class Follower {
   #stopsAndRewrites(
     effects: CodeEffects,
     trigger: Trigger,
-    wave: Wave,
+    wave: PropagatedChange,
     node: RippleNode,
     step: Step,
     answers: (guards: readonly Guard[]) => boolean | null,
@@ -470,7 +474,7 @@ class Follower {
     for (const { statement, guards, many } of effects.statements) {
       const answer = answers(guards);
       if (answer === false) continue;
-      for (const firing of firingsOf(statement, this.#catalog, this.#dialect)) {
+      for (const firing of rowChangesOf(statement, this.#catalog, this.#dialect)) {
         const certain = answer === true && step.certain && firing.certain;
         if (!firing.relation) {
           if (isPseudo(firing.written)) continue;
@@ -555,7 +559,7 @@ class Follower {
   // ------------------------------------------------------------ columns, keys, partitions
 
   /** Columns that the engine itself writes. */
-  #columns(wave: Wave, table: Table, node: RippleNode, rewritten: readonly string[]): void {
+  #columns(wave: PropagatedChange, table: Table, node: RippleNode, rewritten: readonly string[]): void {
     if (wave.action === "delete" || wave.action === "truncate" || wave.rowless) return;
     for (const column of table.columns) {
       if (wave.action === "update" && column.onUpdate !== null && wave.fires && !wave.columns?.includes(column.name))
@@ -580,7 +584,7 @@ class Follower {
   }
 
   /** Foreign keys of other tables that refer to this one. */
-  #keys(wave: Wave, table: Table, node: RippleNode, rewritten: readonly string[]): void {
+  #keys(wave: PropagatedChange, table: Table, node: RippleNode, rewritten: readonly string[]): void {
     if (wave.action === "insert" || wave.rowless || this.#session.keys === false) return;
     const key = tableKey(table.schema, table.name);
     for (const child of this.#catalog.referencing(key)) {
@@ -596,7 +600,7 @@ class Follower {
   }
 
   /** Partitions, and tables that inherit: their rows are rows of the parent too. */
-  #children(wave: Wave, table: Table, node: RippleNode): void {
+  #children(wave: PropagatedChange, table: Table, node: RippleNode): void {
     if (wave.action === "insert" && table.kind !== "partitioned") return;
     for (const child of this.#catalog.childrenOf(tableKey(table.schema, table.name))) {
       if (child === table) continue;

@@ -1,11 +1,11 @@
 import { type ForeignKey, shownName, type Table } from "../../catalog/model.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
-import { NO_VALUES, type Step, type Wave } from "./propagated-change.ts";
+import { NO_VALUES, type PropagatedChange, type Step } from "./propagated-change.ts";
 import type { Spread } from "./ripple.ts";
 
 /** A change of a table, and one that refers to it. */
 interface Referred {
-  wave: Wave;
+  wave: PropagatedChange;
   table: Table;
   child: Table;
   /** Columns that triggers of the table change besides. */
@@ -15,7 +15,7 @@ interface Referred {
 /** What a foreign key makes of a change: another one, or a refusal. */
 type Carried =
   | { held: { name: string; text: string; certain: boolean }; wave?: undefined; step?: undefined }
-  | { held?: undefined; wave: Wave; step: Step };
+  | { held?: undefined; wave: PropagatedChange; step: Step };
 
 /** What a foreign key does when rows that it refers to go or change; null where it has nothing to do with that. */
 export function carriedBy(
@@ -54,7 +54,7 @@ export function carriedBy(
     return { held: { name, text, certain: false } };
   }
   const goes = deletes && action === "cascade";
-  const next: Wave = {
+  const next: PropagatedChange = {
     relation: child,
     action: goes ? "delete" : "update",
     columns: goes ? null : foreign.columns,
@@ -79,7 +79,7 @@ export function carriedBy(
 }
 
 /** How many rows of a child depend on those of the parent: as many, where the key is unique there. */
-function childSpread(wave: Wave, child: Table, foreign: ForeignKey): Spread {
+function childSpread(wave: PropagatedChange, child: Table, foreign: ForeignKey): Spread {
   const unique = [child.primaryKey, ...child.uniqueKeys].some(
     (key) => key && !key.partial && key.columns.length > 0 && key.columns.every((one) => foreign.columns.includes(one)),
   );

@@ -3,7 +3,7 @@ import type { Reach } from "../changes/reach.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import type { FiredBy } from "./guards.ts";
 import type { RippleHow, Spread } from "./ripple.ts";
-import type { Firing } from "./row-changes.ts";
+import type { RowChange } from "./row-changes.ts";
 
 /** How one place is reached. */
 export interface Step {
@@ -15,7 +15,7 @@ export interface Step {
 }
 
 /** A change on its way through triggers and keys. */
-export interface Wave extends Pick<Firing, "action" | "columns" | "values" | "cascades" | "replaced"> {
+export interface PropagatedChange extends Pick<RowChange, "action" | "columns" | "values" | "cascades" | "replaced"> {
   relation: RelationObject;
   spread: Spread;
   /** How often the statement runs that makes this change: a statement trigger fires once each time. */
@@ -29,7 +29,7 @@ export interface Wave extends Pick<Firing, "action" | "columns" | "values" | "ca
 export const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
 
 /** What a change looks like to the conditions of triggers; columns that earlier triggers rewrote may differ too. */
-export function firedBy(wave: Wave, rewritten: readonly string[] = []): FiredBy {
+export function firedBy(wave: PropagatedChange, rewritten: readonly string[] = []): FiredBy {
   if (rewritten.length === 0) return { event: wave.action, columns: wave.columns, values: wave.values, depth: 0 };
   const values = new Map(wave.values);
   for (const column of rewritten) values.delete(column);

@@ -10,7 +10,7 @@ import { constant, plainColumn } from "../conditions/truth.ts";
 import { Names } from "../names/scope.ts";
 
 /** One change of rows that a statement makes, before anything that follows from it. */
-export interface Firing {
+export interface RowChange {
   /** The table or view that the statement names; null where the catalog lacks it. */
   relation: RelationObject | null;
   /** As the statement writes it. */
@@ -34,12 +34,12 @@ export interface Firing {
 const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
 
 /** The changes of rows that a statement makes by itself, those in its WITH included. */
-export function firingsOf(
+export function rowChangesOf(
   statement: Statement,
   catalog: Catalog,
   dialect: Dialect,
   own: readonly Known[] = known(statement, catalog, dialect),
-): Firing[] {
+): RowChange[] {
   switch (statement.kind) {
     case "update":
     case "delete":
@@ -80,7 +80,7 @@ function known(statement: Statement, catalog: Catalog, dialect: Dialect): Known[
   return changesOf(statement, catalog, dialect).map((change) => ({ change, result: reachOf(change) }));
 }
 
-function changes(own: readonly Known[], catalog: Catalog): Firing[] {
+function changes(own: readonly Known[], catalog: Catalog): RowChange[] {
   return own.map(({ change, result }) => ({
     ...changed(change, result.reach, catalog),
     // Rows of one target may be gone, by a cascade, before the statement comes to them.
@@ -89,10 +89,10 @@ function changes(own: readonly Known[], catalog: Catalog): Firing[] {
 }
 
 /** The statements in WITH that bring rows in (postgresql). */
-function added(statement: Statement, catalog: Catalog, dialect: Dialect): Firing[] {
+function added(statement: Statement, catalog: Catalog, dialect: Dialect): RowChange[] {
   const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
   return (clause?.tables ?? []).flatMap(({ body }) =>
-    body.kind === "insert" || body.kind === "merge" ? firingsOf(body, catalog, dialect) : [],
+    body.kind === "insert" || body.kind === "merge" ? rowChangesOf(body, catalog, dialect) : [],
   );
 }
 
@@ -100,7 +100,7 @@ function fold(name: Name, catalog: Catalog, dialect: Dialect): string {
   return new Names(catalog, dialect, null).fold(name.parts[name.parts.length - 1]);
 }
 
-function named(name: Name, action: Firing["action"], catalog: Catalog): Firing {
+function named(name: Name, action: RowChange["action"], catalog: Catalog): RowChange {
   return {
     relation: catalog.resolveRelation(name) ?? null,
     written: writtenName(name),
@@ -115,11 +115,11 @@ function named(name: Name, action: Firing["action"], catalog: Catalog): Firing {
   };
 }
 
-function changed(change: Change, reach: Reach, catalog: Catalog): Firing {
+function changed(change: Change, reach: Reach, catalog: Catalog): RowChange {
   const { statement, relation, names } = change;
   const source: Source | undefined = relation?.source;
   const direct = source?.kind === "table" && !names.common(source) ? source.name : change.name;
-  const firing: Firing = { ...named(direct, change.action, catalog), reach, change };
+  const firing: RowChange = { ...named(direct, change.action, catalog), reach, change };
   if (statement.kind === "truncate") firing.cascades = statement.cascade;
   if (statement.kind === "update") {
     const own = assigned(statement.assignments, names, (target) => {
@@ -159,7 +159,7 @@ function assigned(
   return { columns, values };
 }
 
-function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Catalog, dialect: Dialect): Firing[] {
+function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Catalog, dialect: Dialect): RowChange[] {
   const { target, columns, source, set, conflicts } = statement;
   if (target.kind !== "table") return [];
   const names = new Names(catalog, dialect, null);
@@ -196,14 +196,14 @@ function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Ca
   return list;
 }
 
-function merged(statement: Extract<Statement, { kind: "merge" }>, catalog: Catalog, dialect: Dialect): Firing[] {
+function merged(statement: Extract<Statement, { kind: "merge" }>, catalog: Catalog, dialect: Dialect): RowChange[] {
   const { target } = statement;
   if (target.kind !== "table") return [];
   const names = new Names(catalog, dialect, null);
-  const list: Firing[] = [];
+  const list: RowChange[] = [];
   for (const { action, assignments, columns, deleteWhere } of statement.whens) {
     if (action === "nothing") continue;
-    const firing: Firing = { ...named(target.name, action, catalog), reach: { bound: "some" }, certain: false };
+    const firing: RowChange = { ...named(target.name, action, catalog), reach: { bound: "some" }, certain: false };
     if (action === "update") {
       const own = assigned(assignments, names, () => true);
       firing.columns = own.columns;

@@ -7,12 +7,12 @@ import type { Name, Statement } from "../../sql/nodes/tree.ts";
 import type { Change } from "../changes/change.ts";
 import type { Reach } from "../changes/reach.ts";
 import type { Write } from "../changes/write.ts";
-import type { Found } from "../statement/node-index.ts";
+import type { NodeIndex } from "../statement/node-index.ts";
 import { readsRows } from "./code-effects.ts";
 import { follow, followCall } from "./follow.ts";
 import { valuesKey } from "./guards.ts";
 import type { FiredRipple, Ripple } from "./ripple.ts";
-import { type Firing, firingsOf } from "./row-changes.ts";
+import { type RowChange, rowChangesOf } from "./row-changes.ts";
 
 /** What is remembered of a catalog as long as it does not change. */
 interface Memory {
@@ -55,7 +55,7 @@ export function statementRipples(
   catalog: Catalog,
   dialect: Dialect,
   sessionOf: () => SessionState,
-  found: () => Found,
+  found: () => NodeIndex,
 ): readonly FiredRipple[] {
   if (!CHANGES.has(statement.kind)) return NONE;
   const memory = memoryOf(catalog);
@@ -65,7 +65,7 @@ export function statementRipples(
   const session = sessionOf();
   const list: FiredRipple[] = [];
   if (!quiet) {
-    for (const firing of firingsOf(statement, catalog, dialect, changes)) {
+    for (const firing of rowChangesOf(statement, catalog, dialect, changes)) {
       const { relation } = firing;
       if (!relation || isQuiet(relation, catalog, memory)) continue;
       list.push({ firing, ripple: shared({ ...firing, relation }, catalog, session, memory) });
@@ -99,7 +99,7 @@ const CHANGES: ReadonlySet<string> = new Set([
   "assign",
 ]);
 
-function callFiring(name: Name): Firing {
+function callFiring(name: Name): RowChange {
   return {
     relation: null,
     written: writtenName(name),
@@ -115,7 +115,7 @@ function callFiring(name: Name): Firing {
 }
 
 /** The routines that a statement calls: by CALL and EXEC, and as functions in its expressions. */
-function called(statement: Statement, found: () => Found): { name: Name; procedure: boolean }[] {
+function called(statement: Statement, found: () => NodeIndex): { name: Name; procedure: boolean }[] {
   const functions = found().calls.map(({ name }) => ({ name, procedure: false }));
   return statement.kind === "call-statement" && statement.name
     ? [{ name: statement.name, procedure: true }, ...functions]
@@ -183,7 +183,7 @@ function isUntied(key: string, catalog: Catalog, memory: Memory): boolean {
 
 /** The ripple of a change, found once for all statements that change the same columns of the same table. */
 function shared(
-  firing: Firing & { relation: RelationObject },
+  firing: RowChange & { relation: RelationObject },
   catalog: Catalog,
   session: SessionState,
   memory: Memory,

@@ -1,7 +1,7 @@
 import type { Region } from "../../text/region.ts";
 import { RowKeys } from "../changes/references.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
-import type { Look } from "./precheck.ts";
+import type { Precheck } from "./precheck.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
 export interface PastChange {
@@ -91,7 +91,7 @@ export class History {
   }
 
   /** The latest SELECT that looks at rows of one table. */
-  look: (Look & { statement: number; line: number }) | null = null;
+  precheck: (Precheck & { statement: number; line: number }) | null = null;
 
   readonly #filled = new Set<string>();
 

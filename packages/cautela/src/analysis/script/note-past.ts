@@ -9,7 +9,7 @@ import { assignedIn, type ConstantValue, filterParts, pinnedConstants, wherePart
 import { constant } from "../conditions/truth.ts";
 import { isEnginesOwn } from "../names/missing.ts";
 import type { History } from "./history.ts";
-import { lookOf } from "./precheck.ts";
+import { precheckOf } from "./precheck.ts";
 import type { Step } from "./step.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
@@ -67,8 +67,8 @@ export function notePast(context: Step, history: History): void {
       } else for (const name of tree.name.split(",")) history.noteSetting(name, tree.value.toLowerCase());
       break;
     case "select": {
-      const look = lookOf(tree, dialect, context.catalog, context.slice);
-      if (look) history.look = { ...look, statement: at.statement, line: at.region.line };
+      const look = precheckOf(tree, dialect, context.catalog, context.slice);
+      if (look) history.precheck = { ...look, statement: at.statement, line: at.region.line };
       break;
     }
     case "create-table":

@@ -6,7 +6,7 @@ import { singleBlanks } from "../../text/blanks.ts";
 import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
 
 /** A SELECT that looks at rows of one table: the author's check before a change. */
-export interface Look {
+export interface Precheck {
   /** The key of the table, and its name as messages show it. */
   key: string;
   shown: string;
@@ -17,12 +17,12 @@ export interface Look {
 }
 
 /** The table and the filter of a SELECT that looks at one table; null for other queries. */
-export function lookOf(
+export function precheckOf(
   tree: Statement,
   dialect: Dialect,
   catalog: Catalog | null,
   slice: (start: number, end: number) => string,
-): Look | null {
+): Precheck | null {
   if (tree.kind !== "select" || tree.query.with || tree.query.body.kind !== "select") return null;
   const body: Select = tree.query.body;
   const [source] = body.from;

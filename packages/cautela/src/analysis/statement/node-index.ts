@@ -2,9 +2,9 @@ import type {
   Binary,
   Call,
   ColumnRef,
-  Hole,
   In,
   Literal,
+  Placeholder,
   Quantified,
   Query,
   Span,
@@ -14,12 +14,12 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import { Trait } from "./traits.ts";
 
 /** The nodes of a statement by what they are: gathered in one walk, for all the hazards that look for them. */
-export interface Found {
+export interface NodeIndex {
   /** What occurs in it, see `Trait`. */
   readonly traits: number;
   readonly calls: readonly Call[];
   readonly columns: readonly ColumnRef[];
-  readonly holes: readonly Hole[];
+  readonly holes: readonly Placeholder[];
   /** Strings and dates. */
   readonly texts: readonly Literal[];
   readonly comparisons: readonly Binary[];
@@ -41,10 +41,10 @@ function more<E>(list: readonly E[], one: E): readonly E[] {
 }
 
 /** Gathers the nodes of a statement. */
-export function foundIn(statement: Statement): Found {
+export function nodeIndexOf(statement: Statement): NodeIndex {
   let traits = 0;
   let relations = 0;
-  const found: { -readonly [List in keyof Found]: Found[List] } = {
+  const found: { -readonly [List in keyof NodeIndex]: NodeIndex[List] } = {
     traits,
     calls: NONE,
     columns: NONE,
@@ -120,7 +120,7 @@ export function foundIn(statement: Statement): Found {
       case "quantified":
         found.quantified = more(found.quantified, node);
         break;
-      case "hole":
+      case "placeholder":
         found.holes = more(found.holes, node);
         traits |= Trait.hole;
         break;

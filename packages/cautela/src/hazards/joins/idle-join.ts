@@ -1,5 +1,5 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { relationsIn } from "../../analysis/conditions/links.ts";
 import { plainColumn } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -34,7 +34,7 @@ export const idleJoin: Hazard = {
   check(context) {
     const { tree, names, changes, show } = context;
     if (!names) return [];
-    const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
+    const level = joinTreeOf(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level) return [];
     const drafts: Draft[] = [];
     const here = new Set(level.scope.relations);

@@ -1,4 +1,4 @@
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -33,7 +33,7 @@ export const offKeyJoin: Hazard = {
   },
   check({ tree, names, changes }) {
     if (!names) return [];
-    const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
+    const level = joinTreeOf(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level) return [];
     const links = linksOf(level.conditions, names, level.scope);
     if (links.equal.length === 0) return [];

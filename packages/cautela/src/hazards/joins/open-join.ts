@@ -1,4 +1,4 @@
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { connected, isAggregate, linksOf } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -31,7 +31,7 @@ export const openJoin: Hazard = {
   check(context) {
     const { tree, names, changes } = context;
     if (!names) return [];
-    const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
+    const level = joinTreeOf(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level || level.scope.relations.length < 2) return [];
     const explicit =
       level.joins.length === 0

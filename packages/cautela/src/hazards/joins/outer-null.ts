@@ -1,5 +1,5 @@
 import { assignedIn, filterParts } from "../../analysis/conditions/conditions.ts";
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
@@ -56,7 +56,7 @@ export const outerNull: Hazard = {
       }
     }
     if (names) {
-      const level = changeLevel(tree, names, judged.change.relation?.source ?? null);
+      const level = joinTreeOf(tree, names, judged.change.relation?.source ?? null);
       if (level?.target) {
         const here = new Set(level.scope.relations);
         const filter = filterParts(judged.change.conditions.filter((one) => one.where !== "join"));

@@ -1,5 +1,5 @@
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -31,7 +31,7 @@ export const toothlessJoin: Hazard = {
     if (!names || (tree.kind !== "update" && tree.kind !== "delete")) return [];
     const [judged] = changes;
     if (!judged) return [];
-    const level = changeLevel(tree, names, judged.change.relation?.source ?? null);
+    const level = joinTreeOf(tree, names, judged.change.relation?.source ?? null);
     if (!level?.target) return [];
     const here = new Set(level.scope.relations);
     const drafts: Draft[] = [];

@@ -1,5 +1,5 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
@@ -33,7 +33,7 @@ export const undoneOuter: Hazard = {
   },
   check({ tree, names, changes, show }) {
     if (!names) return [];
-    const level = changeLevel(tree, names, changes[0]?.change.relation?.source ?? null);
+    const level = joinTreeOf(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level?.where) return [];
     const here = new Set(level.scope.relations);
     const drafts: Draft[] = [];

@@ -1,4 +1,4 @@
-import { changeLevel } from "../../analysis/conditions/join-tree.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { connected, linksOf } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -58,7 +58,7 @@ export const wrongTarget: Hazard = {
     if (!names || (tree.kind !== "update" && tree.kind !== "delete")) return [];
     const drafts: Draft[] = [];
     for (const { change, target } of changes) {
-      const level = changeLevel(tree, names, change.relation?.source ?? null);
+      const level = joinTreeOf(tree, names, change.relation?.source ?? null);
       if (!level?.target || level.scope.relations.length < 2 || change.tied) continue;
       const links = linksOf(level.conditions, names, level.scope);
       if (links.undecided) continue;

@@ -31,7 +31,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
   },
   check(context) {
     const { tree, changes, history, slice } = context;
-    const look = history.look;
+    const look = history.precheck;
     if (!look || (tree.kind !== "update" && tree.kind !== "delete") || changes.length !== 1) return [];
     const [{ change, target, result }] = changes;
     if (context.at.statement - look.statement > 2 || context.inCode) return [];

@@ -60,7 +60,7 @@ export const openPlaceholder: Hazard = {
           continue;
         }
         walk(part, (node) => {
-          if (node.kind === "hole") values.push(show(node));
+          if (node.kind === "placeholder") values.push(show(node));
           else if (
             dialect.engine.promptsForNames &&
             node.kind === "column" &&
@@ -94,6 +94,6 @@ export const openPlaceholder: Hazard = {
 
 /** A condition that is nothing but a hole. */
 function wholeHole(part: Expr): Expr | null {
-  if (part.kind === "hole" && /[{%&$]/.test(part.text)) return part;
+  if (part.kind === "placeholder" && /[{%&$]/.test(part.text)) return part;
   return null;
 }

@@ -1,4 +1,4 @@
-import type { Firing } from "../../analysis/ripples/row-changes.ts";
+import type { RowChange } from "../../analysis/ripples/row-changes.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { meets } from "../../analysis/views/filter.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
@@ -32,7 +32,7 @@ CREATE VIEW lying AS SELECT mooring_id, status, fee FROM mooring WHERE status = 
   check({ catalog, dialect, ripples }) {
     return ripples.flatMap(({ firing }) => draft(firing) ?? []);
 
-    function draft(firing: Firing): Draft | null {
+    function draft(firing: RowChange): Draft | null {
       const { relation, action } = firing;
       if (!catalog || relation?.object !== "view" || action === "delete" || action === "truncate") return null;
       const found = knownUpdatability(relation, catalog, dialect);

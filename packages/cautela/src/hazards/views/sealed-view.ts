@@ -1,5 +1,5 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
-import type { Firing } from "../../analysis/ripples/row-changes.ts";
+import type { RowChange } from "../../analysis/ripples/row-changes.ts";
 import type { WriteAction } from "../../analysis/views/refusals.ts";
 import { readShape } from "../../analysis/views/shape.ts";
 import { knownUpdatability, type Updatability } from "../../analysis/views/updatability.ts";
@@ -69,7 +69,7 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
   },
 };
 
-function viewDraft(firing: Firing, view: View, found: Updatability, { dialect }: HazardContext): Draft | null {
+function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect }: HazardContext): Draft | null {
   if (!found.known) return null;
   const action: WriteAction = firing.action === "truncate" ? "delete" : firing.action;
   const shown = shownName(view);

@@ -34,7 +34,7 @@ export function hole(p: Parser): Expr {
     while (p.acceptKind(T.DOT)) path.push(p.at(T.STAR) ? p.starPart() : p.label("a name after the dot"));
     return { kind: "column", path, outer: false, start, end: p.previousEnd };
   }
-  return { kind: "hole", text, start, end: p.previousEnd };
+  return { kind: "placeholder", text, start, end: p.previousEnd };
 }
 
 /** INTERVAL '1' DAY, INTERVAL 3 MONTH, INTERVAL(a, b) as a function; null when it is a name. */

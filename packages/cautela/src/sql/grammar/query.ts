@@ -512,7 +512,7 @@ export function top(p: Parser): Limit {
     const end = p.previousEnd;
     if (kind === T.NUMBER) count = { kind: "literal", type: "number", value: text, start: from, end };
     else if (kind === T.VARIABLE) count = { kind: "variable", name: text, start: from, end };
-    else count = { kind: "hole", text, start: from, end };
+    else count = { kind: "placeholder", text, start: from, end };
   } else p.fail("a number of rows");
   const percent = p.accept(K.PERCENT);
   const withTies = p.is(K.WITH) && p.nextIs(K.TIES);

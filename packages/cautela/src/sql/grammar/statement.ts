@@ -169,7 +169,7 @@ function holeStatement(p: Parser, start: number): Statement {
   if (p.at(T.LBRACE) && p.peekKind(1) !== T.LBRACE && /^\{\s*["}]/.test(p.slice(start, start + 40)))
     p.fail("a statement, and this is JSON");
   skipStatement(p);
-  return { kind: "opaque", verb: "", object: "hole", class: "code", name: null, start, end: p.previousEnd };
+  return { kind: "opaque", verb: "", object: "placeholder", class: "code", name: null, start, end: p.previousEnd };
 }
 
 function queryStatement(p: Parser, withClause: With | null): Statement {

@@ -22,8 +22,8 @@ export interface Literal extends Span {
   value: string;
 }
 
-export interface Hole extends Span {
-  kind: "hole";
+export interface Placeholder extends Span {
+  kind: "placeholder";
   text: string;
 }
 
@@ -158,7 +158,7 @@ export type Expr =
   | ColumnRef
   | Star
   | Literal
-  | Hole
+  | Placeholder
   | Variable
   | Call
   | Binary

@@ -66,7 +66,7 @@ export function children(node: Node, take: Take): void {
     case "column":
     case "star":
     case "literal":
-    case "hole":
+    case "placeholder":
     case "variable":
     case "opaque":
     case "table":

@@ -25,7 +25,7 @@ function* body() {
     const schema = files.find(([path]) => path === `demo/schema/${dialect}.sql`)?.[1];
     if (schema === undefined) continue;
     for (const [path, text] of files)
-      if (path.startsWith("demo/scripts") || path.includes("/ordinary/"))
+      if (path.startsWith("demo/scripts") || path.includes("/quiet/"))
         yield { name: `${path} ${dialect}, harbour`, text, dialect, ddl: schema };
   }
   const cases = files.filter(([path]) => path.includes("test/cases/")).flatMap(([path, text]) => casesOf(path, text));

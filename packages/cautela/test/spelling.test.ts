@@ -2,7 +2,7 @@ import { fileURLToPath } from "node:url";
 import { type Catalog, catalogFromDdl, type DialectId, hazards, readScript, review } from "cautela";
 import { describe, expect, test } from "vitest";
 import { casesOf } from "./cases.ts";
-import { isPlain, ways } from "./ways.ts";
+import { isPlain, respellings } from "./respellings.ts";
 
 // The same script written another way: the same is found in it, whatever the hand that wrote it.
 
@@ -30,7 +30,7 @@ function found(sql: string, dialect: DialectId, ddl: string): string[] {
 
 const asWritten = cases.map(({ sql, dialect, ddl }) => found(sql, dialect, ddl));
 
-describe.each(Object.entries(ways))("%s", (_, change) => {
+describe.each(Object.entries(respellings))("%s", (_, change) => {
   test("the same is found", () => {
     let changed = 0;
     for (const [i, { name, dialect, ddl, sql }] of cases.entries()) {

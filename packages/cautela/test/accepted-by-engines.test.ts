@@ -125,7 +125,7 @@ describe.each(engines)("%s takes", (dialect, open) => {
     return null;
   }
 
-  const ordinary = readFileSync(path(`ordinary/${dialect === "mariadb" ? "mysql" : dialect}.sql`), "utf8")
+  const ordinary = readFileSync(path(`quiet/${dialect === "mariadb" ? "mysql" : dialect}.sql`), "utf8")
     .split(/^-- script: /m)
     .slice(1)
     .map((one) => [one.slice(0, one.indexOf("\n")), one.slice(one.indexOf("\n") + 1)]);

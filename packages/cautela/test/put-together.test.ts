@@ -31,7 +31,7 @@ function statementsOf(dialect: DialectId): string[] {
   const file = dialect === "mariadb" ? "mysql" : dialect;
   const texts = [
     ...scripts.map((name) => demo(`scripts/${dialect}/${name}`)),
-    readFileSync(new URL(`ordinary/${file}.sql`, import.meta.url), "utf8"),
+    readFileSync(new URL(`quiet/${file}.sql`, import.meta.url), "utf8"),
   ];
   return texts.flatMap((text) =>
     readScript(text, { dialect })

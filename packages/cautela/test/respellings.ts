@@ -31,7 +31,7 @@ const quote = (word: string, dialect: DialectId): string => {
 };
 
 /** Ways of writing a script that leave its meaning as it is. */
-export const ways: Record<string, (sql: string, dialect: DialectId) => string> = {
+export const respellings: Record<string, (sql: string, dialect: DialectId) => string> = {
   "in capitals": (sql) => code(sql, (piece) => piece.toUpperCase()),
   "in small letters": (sql) => code(sql, (piece) => piece.toLowerCase()),
   "with tabs": (sql) => code(sql, (piece) => piece.replace(/ /g, "\t ")),

@@ -2,11 +2,11 @@ import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { catalogFromDdl, dialectIds, review } from "cautela";
 import { describe, expect, test } from "vitest";
-import { isPlain, ways } from "./ways.ts";
+import { isPlain, respellings } from "./respellings.ts";
 
 // Ordinary, correct change scripts: nobody may be stopped or asked because of them.
 
-const folder = fileURLToPath(new URL("ordinary/", import.meta.url));
+const folder = fileURLToPath(new URL("quiet/", import.meta.url));
 const demo = fileURLToPath(new URL("../../../demo/", import.meta.url));
 
 describe.each(dialectIds)("%s", (dialect) => {
@@ -25,7 +25,7 @@ describe.each(dialectIds)("%s", (dialect) => {
       // Notes are for a glance: a script is not papered with them.
       expect(findings.length).toBeLessThan(5);
       if (!isPlain(script, dialect)) return;
-      for (const [way, change] of Object.entries(ways)) {
+      for (const [way, change] of Object.entries(respellings)) {
         const other = change(script, dialect);
         const said = review(other, { dialect, catalog }).findings.filter(({ weight }) => weight !== "note");
         expect(

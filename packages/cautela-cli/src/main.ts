@@ -1,12 +1,12 @@
 import { visible } from "cautela/tools";
-import { Command, CommanderError } from "commander";
+import { Command, CommanderError, Option } from "commander";
 import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
 import { withoutSecrets } from "./live/database-url.ts";
 import { type MeasureFlags, measureCommand } from "./measure-command.ts";
-import { choice, dialectOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
+import { dialectOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
 import { hearOutput } from "./output.ts";
 import { type RehearseFlags, rehearseCommand } from "./rehearse-command.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
@@ -47,21 +47,29 @@ function program(done: (status: number) => void): Command {
   reviewing(root.command("review"))
     .description("review change scripts, in the order given")
     .argument("<script...>", "SQL files; - is standard input")
-    .option("--format <form>", "text or json", choice(FORMATS), "text")
+    .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
     .option("--output <file>", "write the result to a file")
-    .option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier", choice(WEIGHTS), "stop")
+    .addOption(
+      new Option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier")
+        .choices(WEIGHTS)
+        .default("stop"),
+    )
     .action(async (scripts: string[], flags: ReviewFlags) => done(await reviewCommand(scripts, flags)));
 
   oneScript(root.command("trace"))
     .description("show what each statement writes besides what it names: views, triggers, keys, routines")
-    .option("--format <form>", "text, json or mermaid", choice(["text", "json", "mermaid"] as const), "text")
+    .addOption(
+      new Option("--format <form>", "how the result is written").choices(["text", "json", "mermaid"]).default("text"),
+    )
     .option("--output <file>", "write the result to a file")
     .action(async (path: string, flags: TraceFlags) => done(await traceCommand(path, flags)));
 
   oneScript(root.command("rehearse"))
     .description("write the queries to run by hand: count, preview, copy, guarded change, checks, restore")
     .option("--date <day>", "the day in the names of copies (default: today, as 20261125)")
-    .option("--format <form>", "text, json or markdown", choice(["text", "json", "markdown"] as const), "text")
+    .addOption(
+      new Option("--format <form>", "how the result is written").choices(["text", "json", "markdown"]).default("text"),
+    )
     .option("--output <place>", "a folder for one .sql file of each phase; a file for json and markdown")
     .action(async (path: string, flags: RehearseFlags) => done(await rehearseCommand(path, flags)));
 
@@ -69,7 +77,7 @@ function program(done: (status: number) => void): Command {
     .description("run only the counting queries of a rehearsal, in a read-only transaction of the last --catalog")
     .option("--seconds <n>", "give up a query after this many seconds", secondsOption, 10)
     .option("--rows <n>", "stop counting after this many rows", rowsOption, 10_000_000)
-    .option("--format <form>", "text or json", choice(FORMATS), "text")
+    .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
     .action(async (path: string, flags: MeasureFlags) => done(await measureCommand(path, flags)));
 
   root
@@ -91,7 +99,7 @@ function program(done: (status: number) => void): Command {
     .command("demo")
     .description("review the demo scripts against the demo database")
     .option("--dialect <id>", "which dialect's demo", dialectOption, "postgresql")
-    .option("--format <form>", "text or json", choice(FORMATS), "text")
+    .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
     .action(async (flags: DemoFlags) => done(await demoCommand(flags)));
 
   return root;

@@ -122,5 +122,5 @@ function text(measured: readonly Measured[], source: string): string {
 }
 
 function rows(count: number): string {
-  return `${String(count).replace(/\B(?=(\d{3})+(?!\d))/g, ",")} ${count === 1 ? "row" : "rows"}`;
+  return `${count.toLocaleString("en")} ${count === 1 ? "row" : "rows"}`;
 }

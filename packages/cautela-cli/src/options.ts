@@ -7,15 +7,6 @@ export function dialectOption(text: string): DialectId {
   throw new InvalidArgumentError(`it is one of ${dialectIds.join(", ")}.`);
 }
 
-/** A check that a text is one of some words. */
-export function choice<W extends string>(words: readonly W[]): (text: string) => W {
-  return (text) => {
-    const found = words.find((word) => word === text);
-    if (found === undefined) throw new InvalidArgumentError(`it is one of ${words.join(", ")}.`);
-    return found;
-  };
-}
-
 /** Gathers the values of an option that may be given more than once. */
 export function repeated(text: string, before: string[] | undefined): string[] {
   return [...(before ?? []), text];

@@ -4,8 +4,11 @@ import type { JudgedChange } from "./hazard.ts";
 
 /** A number as people read it: 41,200. */
 export function grouped(value: number): string {
-  return String(value).replace(/\B(?=(\d{3})+(?!\d))/g, ",");
+  return NUMBERS.format(value);
 }
+
+const NUMBERS = new Intl.NumberFormat("en");
+const LISTS = new Intl.ListFormat("en-GB", { type: "conjunction" });
 
 /** "all rows of `mooring`, about 41,200" or, without an estimate, "all rows of `mooring`". */
 export function allRows(judged: JudgedChange): string {
@@ -29,8 +32,7 @@ export function oneLine(text: string): string {
 
 /** "a, b and c", each as code. */
 export function listed(names: readonly string[]): string {
-  const shown = names.map((name) => `\`${name}\``);
-  return shown.length < 2 ? shown.join("") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
+  return LISTS.format(names.map((name) => `\`${name}\``));
 }
 
 /** A reach in words: "one row at most", "3 rows at most", "every row, about 41,200". */

@@ -1,3 +1,5 @@
+import stringWidth from "string-width";
+import wrapAnsi from "wrap-ansi";
 import { grouped } from "../hazards/wording.ts";
 import { inOneLine, visible } from "../text/visible.ts";
 
@@ -31,7 +33,7 @@ export class TextLayout {
 
   /** A paragraph after a label; the lines that follow are indented as far. */
   paragraph(label: string, text: string, role?: Role): void {
-    const indent = label.length;
+    const indent = stringWidth(label);
     const lines = wrap(inOneLine(text), this.width - indent);
     lines.forEach((line, i) => {
       const painted = role ? this.style(role, line) : line;
@@ -44,28 +46,29 @@ export class TextLayout {
   }
 }
 
+/** Lines of at most `width` columns; a word that is longer has a line of its own. */
 export function wrap(text: string, width: number): string[] {
-  const lines: string[] = [];
-  let line = "";
-  for (const word of text.split(" ")) {
-    if (line !== "" && line.length + 1 + word.length > width) {
-      lines.push(line);
-      line = word;
-    } else line = line === "" ? word : `${line} ${word}`;
-  }
-  lines.push(line);
-  return lines;
+  return wrapAnsi(text, Math.max(1, width)).split("\n");
 }
 
 /** A line across the layout with a label in it. */
 export function rule(label: string, layout: TextLayout): string {
   const left = "──";
-  return layout.style("dim", left + label + "─".repeat(Math.max(0, layout.width - left.length - label.length)));
+  return layout.style("dim", left + label + "─".repeat(Math.max(0, layout.width - left.length - stringWidth(label))));
 }
 
+/** A line of at most `width` columns. */
 export function cut(line: string, width: number): string {
   const text = visible(line);
-  return text.length > width ? `${text.slice(0, width - 1)}…` : text;
+  if (stringWidth(text) <= width) return text;
+  let kept = "";
+  let columns = 0;
+  for (const character of text) {
+    columns += stringWidth(character);
+    if (columns > width - 1) break;
+    kept += character;
+  }
+  return `${kept}…`;
 }
 
 /** "3 statements", "1 statement". */

@@ -56,9 +56,11 @@ ${imports.sort((a, b) => (a.split('from "')[1] < b.split('from "')[1] ? -1 : 1))
 import type { Hazard } from "./hazard.ts";
 
 /** Every hazard, in the order of the design: by family, then by name. */
-export const hazards: readonly Hazard[] = [
-${names.map((name) => `  ${name},`).join("\n")}
-];
+export const hazards: readonly Hazard[] = Object.freeze(
+  [
+${names.map((name) => `    ${name},`).join("\n")}
+  ].map((hazard) => Object.freeze(hazard)),
+);
 `;
 }
 

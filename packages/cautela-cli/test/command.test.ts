@@ -54,7 +54,7 @@ test.each([
   ["no such file", ["review", "nowhere.sql"], "cannot read nowhere.sql: there is no such file"],
   ["a directory", ["review", "demo"], "demo is a directory"],
   ["an unknown dialect", ["review", "-", "--dialect", "klingon"], "it is one of postgresql, mysql"],
-  ["an unknown format", ["review", "-", "--format", "xml"], "it is one of text, json"],
+  ["an unknown format", ["review", "-", "--format", "xml"], "Allowed choices are text, json."],
   ["an unknown hazard", ["hazards", "no-such"], "there is no hazard no-such"],
   ["an unknown command", ["revue"], "unknown command"],
   ["a catalog without tables", ["review", "-", "--catalog", "README.md"], "no table was found in README.md"],

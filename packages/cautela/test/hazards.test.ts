@@ -1,5 +1,5 @@
 import { fileURLToPath } from "node:url";
-import { catalogFromDdl, hazards, review } from "cautela";
+import { Catalog, catalogFromDdl, hazards, review } from "cautela";
 import { describe, expect, test } from "vitest";
 import { casesOf } from "./cases.ts";
 
@@ -30,4 +30,25 @@ describe("the register", () => {
     expect(found(sound).filter((finding) => finding.weight !== "note" || finding.hazard === id)).toEqual([]);
     for (const text of [hazard.title, hazard.explanation, hazard.remedy]) expect(text.length).toBeGreaterThan(10);
   });
+
+  const judged = hazards.filter(({ onRequest }) => !onRequest);
+  test.each(judged.map((hazard) => [hazard.id, hazard] as const))(
+    "%s: is found without a catalog, or listed as unchecked",
+    (id, { example: { dialect, dangerous, sound }, depends }) => {
+      for (const [catalog, missing] of [
+        [undefined, "catalog"],
+        [new Catalog(dialect), "names"],
+      ] as const) {
+        const { findings } = review(dangerous, { dialect, catalog });
+        const found = findings.some(({ hazard }) => hazard === id);
+        const listed = depends?.some((what) => what === missing || what === "names") ?? false;
+        expect([missing, found || listed]).toEqual([missing, true]);
+      }
+      const told = review(`${dangerous}\n${sound}\nDELETE FROM nowhere;`, {
+        dialect,
+        catalog: new Catalog(dialect),
+      }).unchecked;
+      if (depends?.includes("names")) expect(told.some((one) => one.hazards.includes(id))).toBe(true);
+    },
+  );
 });

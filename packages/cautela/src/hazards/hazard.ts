@@ -33,36 +33,36 @@ export interface Draft {
 
 /** What a hazard's check is given: one statement, resolved and judged. */
 export interface HazardContext {
-  dialect: Dialect;
-  catalog: Catalog | null;
-  policy: Policy;
-  statement: ReadStatement;
-  tree: Statement;
-  changes: readonly JudgedChange[];
+  readonly dialect: Dialect;
+  readonly catalog: Catalog | null;
+  readonly policy: Policy;
+  readonly statement: ReadStatement;
+  readonly tree: Statement;
+  readonly changes: readonly JudgedChange[];
   /** The number by which it is the same as another statement, see `fingerprint`; null when it is too long to matter. */
-  text: number | null;
+  readonly text: number | null;
   /** The rows of an INSERT or of a branch of MERGE; null for other statements. */
-  inserted: InsertedRows | null;
+  readonly inserted: InsertedRows | null;
   /** What its names mean; null without a catalog. */
-  names: Resolution | null;
+  readonly names: Resolution | null;
   /** Its nodes by what they are. */
-  found: NodeIndex;
+  readonly found: NodeIndex;
   /** What follows from its changes: views, rules, triggers, cascades, routines. Empty without a catalog. */
-  ripples: readonly FiredRipple[];
+  readonly ripples: readonly FiredRipple[];
   /** The settings of the session that decide what fires. */
-  session: SessionState;
+  readonly session: SessionState;
   /** What the script has done before this statement. */
-  history: History;
+  readonly history: History;
   /** Transactions, copies, destruction and guards before this statement. */
-  timeline: Timeline;
+  readonly timeline: Timeline;
   /** What the script has made before this statement. */
-  creations: Creations;
+  readonly creations: Creations;
   /** The statement after it, as far as it is known. */
-  next: ReadStatement | null;
+  readonly next: ReadStatement | null;
   /** Where the statement stands. */
-  at: { statement: number; region: Region };
+  readonly at: { statement: number; region: Region };
   /** Inside a block: a name may be a variable, and the statement may run more than once. */
-  inCode: boolean;
+  readonly inCode: boolean;
   /** The source text of a range. */
   slice(start: number, end: number): string;
   /** A piece of source in one line, cut when it is long. */
@@ -77,38 +77,41 @@ export interface HazardContext {
 
 /** A script that shows a hazard, and one that looks like it and is sound. Both are run as tests. */
 export interface HazardExample {
-  dialect: DialectId;
+  readonly dialect: DialectId;
   /** The tables that the scripts refer to. */
-  ddl: string;
-  dangerous: string;
-  sound: string;
+  readonly ddl: string;
+  readonly dangerous: string;
+  readonly sound: string;
 }
 
-/** What a hazard depends on: the tables that a statement names, all that follows from it, the code that it runs. */
-export type Dependence = "names" | "ripples" | "code";
+/**
+ * What a hazard depends on: a catalog at all, the tables that a statement names, all that follows from it, the code that
+ * it runs.
+ */
+export type Dependence = "catalog" | "names" | "ripples" | "code";
 
 /** One named kind of danger. */
 export interface Hazard {
-  id: string;
-  family: Family;
+  readonly id: string;
+  readonly family: Family;
   /** Its usual weight; a finding may weigh less. */
-  weight: Weight;
-  title: string;
+  readonly weight: Weight;
+  readonly title: string;
   /** What goes wrong and why, in a few sentences. */
-  explanation: string;
+  readonly explanation: string;
   /** How to put it right, in general. */
-  remedy: string;
+  readonly remedy: string;
   /** The kinds of statement in which it can occur; all if left out. */
-  statements?: readonly Statement["kind"][];
+  readonly statements?: readonly Statement["kind"][];
   /** What a statement must hold, any of it, for this to occur in it; see `Trait`. */
-  needs?: number;
+  readonly needs?: number;
   /** What must be known for it to be decided: it is listed as unchecked where that is missing. */
-  depends?: readonly Dependence[];
+  readonly depends?: readonly Dependence[];
   /** Its check may find something at an earlier statement, when a later one is seen. */
-  speaksLater?: boolean;
+  readonly speaksLater?: boolean;
   /** Only looked for when the policy gives it a weight. */
-  onRequest?: boolean;
-  example: HazardExample;
+  readonly onRequest?: boolean;
+  readonly example: HazardExample;
   /** What is said when the statement is reviewed. */
   check?(context: HazardContext): Draft[];
   /** What can only be said when the whole script is known; every draft says where it stands. */
@@ -117,11 +120,11 @@ export interface Hazard {
 
 /** What a hazard is given when the script is at its end. */
 export interface FinishContext {
-  dialect: Dialect;
-  catalog: Catalog | null;
-  policy: Policy;
-  history: History;
-  timeline: Timeline;
+  readonly dialect: Dialect;
+  readonly catalog: Catalog | null;
+  readonly policy: Policy;
+  readonly history: History;
+  readonly timeline: Timeline;
 }
 
 export type { JudgedChange };

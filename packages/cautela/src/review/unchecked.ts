@@ -17,6 +17,7 @@ export class Unchecked {
   /** `dependingOn`: the hazards that are not decided where something is missing. */
   constructor(dependingOn: (what: Dependence) => string[]) {
     this.#depending = {
+      catalog: [...dependingOn("names"), ...dependingOn("catalog")],
       names: dependingOn("names"),
       ripples: dependingOn("ripples"),
       code: dependingOn("code"),
@@ -43,7 +44,7 @@ export class Unchecked {
       for (const table of missingTables(names, { dialect }))
         missing(`table ${table} is not in the catalog`, this.#depending.names);
     } else if (changes.some(({ change, softener }) => !change.table && !softener)) {
-      missing("no catalog was given, so keys, required columns and row counts are not known", this.#depending.names);
+      missing("no catalog was given, so keys, required columns and row counts are not known", this.#depending.catalog);
     }
     const cutOff = ripples.find(({ ripple }) => ripple.cutOff !== null)?.ripple.cutOff;
     if (cutOff) missing(cutOff, this.#depending.ripples);

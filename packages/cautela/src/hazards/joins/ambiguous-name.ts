@@ -12,6 +12,7 @@ export const ambiguousName: Hazard = {
   id: "ambiguous-name",
   family: "joins",
   weight: "stop",
+  depends: ["names"],
   needs: Trait.openName,
   title: "A column that two of the tables have",
   explanation:

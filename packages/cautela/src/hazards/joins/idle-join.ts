@@ -17,6 +17,7 @@ export const idleJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
+  depends: ["catalog"],
   needs: Trait.joined,
   title: "An ON that does not refer to the table it joins",
   explanation:

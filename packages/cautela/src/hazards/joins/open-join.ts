@@ -15,6 +15,7 @@ export const openJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
+  depends: ["names"],
   needs: Trait.several,
   title: "A table that is tied to nothing",
   explanation:

@@ -12,6 +12,7 @@ export const shadowedAlias: Hazard = {
   id: "shadowed-alias",
   family: "joins",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.alias,
   title: "An alias that is another table's name",
   explanation:

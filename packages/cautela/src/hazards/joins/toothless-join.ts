@@ -15,6 +15,7 @@ export const toothlessJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete"],
   weight: "stop",
+  depends: ["catalog"],
   needs: Trait.joined,
   title: "A LEFT JOIN that filters nothing",
   explanation:

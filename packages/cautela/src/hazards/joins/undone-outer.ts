@@ -17,6 +17,7 @@ export const undoneOuter: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "note",
+  depends: ["catalog"],
   needs: Trait.joined,
   title: "A filter that undoes a LEFT JOIN",
   explanation:

@@ -15,6 +15,7 @@ export const wrongTarget: Hazard = {
   family: "joins",
   statements: ["update", "delete"],
   weight: "stop",
+  depends: ["catalog"],
   needs: Trait.several,
   title: "Another table than the filters refer to",
   explanation:

@@ -14,6 +14,7 @@ export const earlyUse: Hazard = {
   id: "early-use",
   family: "order",
   weight: "stop",
+  depends: ["catalog"],
   speaksLater: true,
   title: "Used before it is there, or after it is gone",
   explanation:

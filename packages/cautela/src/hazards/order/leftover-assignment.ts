@@ -18,6 +18,7 @@ export const leftoverAssignment: Hazard = {
   family: "order",
   statements: ["update"],
   weight: "ask",
+  depends: ["names"],
   title: "A value left over from the statement above",
   explanation:
     "Two statements in a row set the same columns for two different rows. All values differ but one, in a column in which two rows hardly ever have " +

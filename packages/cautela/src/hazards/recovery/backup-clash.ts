@@ -12,6 +12,7 @@ export const backupClash: Hazard = {
   id: "backup-clash",
   family: "recovery",
   weight: "stop",
+  depends: ["names"],
   statements: ["create-table", "select"],
   title: "The copy's name is taken",
   explanation:

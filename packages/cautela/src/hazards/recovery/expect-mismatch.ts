@@ -17,6 +17,7 @@ export const expectMismatch: Hazard = {
   id: "expect-mismatch",
   family: "recovery",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.comment,
   statements: ["update", "delete", "insert", "merge", "truncate"],
   title: "Another number of rows than expected",

@@ -16,6 +16,7 @@ export const hardDelete: Hazard = {
   id: "hard-delete",
   family: "recovery",
   weight: "ask",
+  depends: ["names"],
   title: "Deleted for good",
   explanation:
     "The table holds things that are spoken of later (other tables refer to it, or an archive stands beside it), and it has a column for their end: a status, " +

@@ -17,6 +17,7 @@ export const lossyStructure: Hazard = {
   id: "lossy-structure",
   family: "recovery",
   weight: "ask",
+  depends: ["names"],
   statements: ["alter-table", "drop"],
   title: "A structure change that loses values",
   explanation:

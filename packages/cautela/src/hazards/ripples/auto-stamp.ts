@@ -12,6 +12,7 @@ export const autoStamp: Hazard = {
   id: "auto-stamp",
   family: "ripples",
   weight: "note",
+  depends: ["names"],
   needs: Trait.ripple,
   title: "A stamp is renewed",
   explanation:

@@ -15,7 +15,7 @@ export const cascade: Hazard = {
   id: "cascade",
   family: "ripples",
   weight: "ask",
-  depends: ["ripples"],
+  depends: ["names", "ripples"],
   needs: Trait.ripple,
   title: "Foreign keys carry the change on",
   explanation:

@@ -10,6 +10,7 @@ export const opaqueCode: Hazard = {
   id: "opaque-code",
   family: "ripples",
   weight: "ask",
+  depends: ["names"],
   title: "Code that cannot be read beforehand",
   explanation:
     "SQL that is put together while it runs, a trigger or routine whose body is not in the catalog or is written in another language, a view whose query is " +

@@ -13,7 +13,7 @@ export const referenceBlocks: Hazard = {
   id: "reference-blocks",
   family: "ripples",
   weight: "stop",
-  depends: ["ripples"],
+  depends: ["names", "ripples"],
   needs: Trait.ripple,
   title: "Rows that others refer to",
   explanation:

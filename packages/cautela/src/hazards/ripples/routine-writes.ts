@@ -15,7 +15,7 @@ export const routineWrites: Hazard = {
   id: "routine-writes",
   family: "ripples",
   weight: "ask",
-  depends: ["ripples"],
+  depends: ["names", "ripples"],
   needs: Trait.ripple,
   title: "A routine that writes",
   explanation:

@@ -11,6 +11,7 @@ export const triggerBlocks: Hazard = {
   id: "trigger-blocks",
   family: "ripples",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.ripple,
   title: "A trigger may refuse the change",
   explanation:

@@ -11,6 +11,7 @@ export const triggerLoop: Hazard = {
   id: "trigger-loop",
   family: "ripples",
   weight: "stop",
+  depends: ["names"],
   needs: Trait.ripple,
   title: "A trigger that sets itself off",
   explanation:

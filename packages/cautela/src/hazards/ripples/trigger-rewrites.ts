@@ -12,7 +12,7 @@ export const triggerRewrites: Hazard = {
   id: "trigger-rewrites",
   family: "ripples",
   weight: "ask",
-  depends: ["ripples"],
+  depends: ["names", "ripples"],
   needs: Trait.ripple,
   title: "A trigger changes the row as well",
   explanation:

@@ -12,6 +12,7 @@ export const triggerSkipped: Hazard = {
   id: "trigger-skipped",
   family: "ripples",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.ripple,
   title: "A trigger that does not fire",
   explanation:

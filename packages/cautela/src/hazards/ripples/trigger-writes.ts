@@ -15,7 +15,7 @@ export const triggerWrites: Hazard = {
   id: "trigger-writes",
   family: "ripples",
   weight: "ask",
-  depends: ["ripples"],
+  depends: ["names", "ripples"],
   needs: Trait.ripple,
   title: "A trigger writes other tables",
   explanation:

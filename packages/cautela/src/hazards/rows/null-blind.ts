@@ -15,6 +15,7 @@ export const nullBlind: Hazard = {
   id: "null-blind",
   family: "rows",
   weight: "note",
+  depends: ["names"],
   needs: Trait.unequal,
   title: "Rows with NULL are left out",
   explanation:

@@ -14,6 +14,7 @@ export const outerSlip: Hazard = {
   id: "outer-slip",
   family: "rows",
   weight: "stop",
+  depends: ["names"],
   needs: Trait.query,
   title: "A subquery's column that slips to the outer table",
   explanation:

@@ -16,6 +16,7 @@ export const silentCast: Hazard = {
   id: "silent-cast",
   family: "rows",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.change,
   title: "Text compared with a number",
   explanation:

@@ -13,6 +13,7 @@ export const constantIntoUnique: Hazard = {
   family: "values",
   statements: ["update"],
   weight: "stop",
+  depends: ["names"],
   title: "The same value for a unique column of many rows",
   explanation:
     "A unique key allows a value once, and the statement writes the same one into every row that it reaches: the second row makes it fail, or, " +

@@ -18,6 +18,7 @@ export const danglingReference: Hazard = {
   family: "values",
   statements: ["insert", "update", "merge"],
   weight: "stop",
+  depends: ["names"],
   speaksLater: true,
   needs: Trait.referring,
   title: "A reference to a row that is not there",

@@ -14,6 +14,7 @@ export const keyRewrite: Hazard = {
   family: "values",
   statements: ["update"],
   weight: "ask",
+  depends: ["names"],
   title: "A key that is rewritten",
   explanation:
     "The statement changes a primary key, or a column that foreign keys refer to. Whatever has noted the old value, in this database, in " +

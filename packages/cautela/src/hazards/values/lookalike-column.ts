@@ -12,6 +12,7 @@ export const lookalikeColumn: Hazard = {
   family: "values",
   statements: ["update", "merge"],
   weight: "ask",
+  depends: ["names"],
   title: "Another column than the one of the same name",
   explanation:
     "The source has a column with the very name of the one that is written, and the value is taken from a different one of the same kind. " +

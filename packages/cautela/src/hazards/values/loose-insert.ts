@@ -11,6 +11,7 @@ export const looseInsert: Hazard = {
   family: "values",
   statements: ["insert"],
   weight: "note",
+  depends: ["names"],
   title: "An INSERT without a list of columns",
   explanation:
     "Values go into the columns by position. A column that is added, dropped or moved in one of the tables shifts every value after it, or " +

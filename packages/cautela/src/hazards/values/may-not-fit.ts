@@ -20,6 +20,7 @@ export const mayNotFit: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  depends: ["names"],
   title: "A value that does not fit",
   explanation:
     "The constant is of another type than the column and cannot be turned into it, is longer, has more digits than the column takes, or lies outside " +

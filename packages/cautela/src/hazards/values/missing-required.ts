@@ -14,6 +14,7 @@ export const missingRequired: Hazard = {
   family: "values",
   statements: ["insert", "merge"],
   weight: "stop",
+  depends: ["names"],
   title: "A required column without a value",
   explanation:
     "The column is NOT NULL, has no default and is not numbered by the engine, and the INSERT gives it no value: the engine refuses the " +

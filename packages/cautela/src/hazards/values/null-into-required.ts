@@ -17,6 +17,7 @@ export const nullIntoRequired: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  depends: ["names"],
   needs: Trait.null,
   title: "NULL for a column that may not be NULL",
   explanation:

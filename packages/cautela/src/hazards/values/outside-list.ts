@@ -16,6 +16,7 @@ export const outsideList: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  depends: ["names"],
   needs: Trait.listed,
   title: "A value that is not allowed",
   explanation:

@@ -16,6 +16,7 @@ export const readOnlyColumn: Hazard = {
   family: "values",
   statements: ["update", "insert", "merge"],
   weight: "stop",
+  depends: ["names"],
   needs: Trait.computed,
   title: "A column that only the engine writes",
   explanation:

@@ -12,6 +12,7 @@ export const swappedColumns: Hazard = {
   family: "values",
   statements: ["update", "merge"],
   weight: "ask",
+  depends: ["catalog"],
   title: "Two columns copied crosswise",
   explanation:
     "Each of two columns gets the source's column of the other's name. Within one table an exchange may be meant, but MySQL and MariaDB " +

@@ -26,6 +26,7 @@ export const brokenDependent: Hazard = {
   id: "broken-dependent",
   family: "views",
   weight: "ask",
+  depends: ["names"],
   statements: ["drop", "alter-table", "rename"],
   title: "Something else needs this",
   explanation:

@@ -15,6 +15,7 @@ export const escapesView: Hazard = {
   id: "escapes-view",
   family: "views",
   weight: "ask",
+  depends: ["names"],
   needs: Trait.ripple,
   statements: ["insert", "update", "merge"],
   title: "The row leaves the view",

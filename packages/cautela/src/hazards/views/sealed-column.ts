@@ -13,6 +13,7 @@ export const sealedColumn: Hazard = {
   id: "sealed-column",
   family: "views",
   weight: "stop",
+  depends: ["names"],
   needs: Trait.ripple,
   statements: ["insert", "update", "merge"],
   title: "A column of a view that cannot be written",

@@ -19,6 +19,7 @@ export const sealedView: Hazard = {
   id: "sealed-view",
   family: "views",
   weight: "stop",
+  depends: ["names"],
   statements: ["insert", "update", "delete", "merge", "copy", "truncate"],
   title: "A view that cannot be written",
   explanation:

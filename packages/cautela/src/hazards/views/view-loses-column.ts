@@ -16,6 +16,7 @@ export const viewLosesColumn: Hazard = {
   id: "view-loses-column",
   family: "views",
   weight: "ask",
+  depends: ["names"],
   statements: ["create-view"],
   title: "A view that loses columns",
   explanation:

@@ -14,6 +14,7 @@ export const viewPassthrough: Hazard = {
   id: "view-passthrough",
   family: "views",
   weight: "note",
+  depends: ["names"],
   needs: Trait.ripple,
   statements: ["insert", "update", "delete", "merge", "copy"],
   title: "The change lands in the table behind a view",

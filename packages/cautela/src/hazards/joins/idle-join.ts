@@ -1,6 +1,6 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
-import { relationsIn } from "../../analysis/conditions/links.ts";
+import { linksOf, relationsIn } from "../../analysis/conditions/links.ts";
 import { plainColumn } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -39,6 +39,7 @@ export const idleJoin: Hazard = {
     if (!level) return [];
     const drafts: Draft[] = [];
     const here = new Set(level.scope.relations);
+    const links = linksOf(level.conditions, names, level.scope);
     for (const { join, before, relation } of level.joins) {
       if (!join.on || relation.length !== 1) continue;
       const [joined] = relation;
@@ -66,8 +67,8 @@ export const idleJoin: Hazard = {
       const ties = mentioned.relations.has(joined) && others.length > 0;
       if (ties && !itself) continue;
       if (!itself && mentioned.relations.has(joined)) continue;
-      // A comma or another join may tie it in WHERE.
-      if (!itself && level.where && relationsIn(level.where, names, here).relations.has(joined)) continue;
+      // WHERE or another join may tie it; a condition on it alone does not.
+      if (!itself && (links.tied.get(joined)?.size ?? 0) > 0) continue;
       drafts.push({
         message: itself
           ? `\`${show(itself)}\` compares \`${joined.name === "" ? "a table" : show(itself).split(".")[0]}\` with itself and ties nothing.`

@@ -5,7 +5,7 @@ import { casesOf } from "./cases.ts";
 
 const folder = (name: string) => fileURLToPath(new URL(`cases/${name}`, import.meta.url));
 
-describe.each(["rows", "joins", "values", "views", "ripples", "recovery", "order"])("%s", (family) => {
+describe.each(["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"])("%s", (family) => {
   for (const { name, dialects, ddl, sql, expected, hazards: about } of casesOf(folder(family))) {
     test.each(dialects)(`${name} (%s)`, (dialect) => {
       const catalog = catalogFromDdl(ddl, { dialect });

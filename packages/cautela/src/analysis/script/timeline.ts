@@ -9,6 +9,7 @@ import { singleBlanks } from "../../text/blanks.ts";
 import { ownText } from "../../text/own-text.ts";
 import type { Slice } from "../../text/slice.ts";
 import { conjuncts, type Reach } from "../changes/reach.ts";
+import { takenFrom } from "../changes/taken-from.ts";
 import { assignedColumns } from "../changes/writes.ts";
 import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
 import type { Creations } from "./creations.ts";
@@ -130,6 +131,8 @@ export class Destruction {
   copies: number;
   /** ROLLBACK TO a savepoint before it takes it back. */
   undone = false;
+  /** The keys of tables that hold the key of every row that it meets, see `takenFrom`. */
+  among: readonly string[];
 
   constructor(
     at: Moment,
@@ -156,6 +159,7 @@ export class Destruction {
     this.ripples = ripples;
     this.span = span;
     this.copies = copies;
+    this.among = one.among ?? [];
   }
 
   /** The conditions, for the copies made before it; null: there is no condition. */
@@ -182,6 +186,7 @@ interface Lost {
   reach?: Reach;
   table?: Table | null;
   softener?: Mitigation | null;
+  among?: readonly string[];
 }
 const NO_SLICE = (): string => "";
 
@@ -504,6 +509,7 @@ export class Timeline {
         reach,
         table: change.table ?? null,
         softener,
+        among: this.copies.length === 0 ? [] : takenFrom(change, catalog, this.#dialect),
       });
     }
     switch (tree.kind) {

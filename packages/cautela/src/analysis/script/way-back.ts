@@ -54,7 +54,9 @@ function isMeant({ columns, saysSo, into, filter }: Copy, lost: Destruction): bo
 /** What a copy lacks of what a statement destroys; null: nothing. */
 export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns, brief = false): string | null {
   if (copy.structureOnly) return "it has the columns and no rows";
-  if (copy.uncertain) return copy.uncertain;
+  // Rows that are picked from the copy are in it, however it was filled.
+  const picked = lost.among.includes(copy.name);
+  if (copy.uncertain && !picked) return copy.uncertain;
   if (columns) {
     const needed =
       lost.columns ??
@@ -68,7 +70,7 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
     const without = key.filter((column) => !columns.includes(column.toLowerCase()));
     if (without.length > 0) return `it lacks the key ${without.map((one) => `\`${one}\``).join(", ")}`;
   }
-  if (copy.filter) {
+  if (copy.filter && !picked) {
     // What every condition of the copy asks for the change asks for as well: the copy's rows are at least its rows.
     if (copy.filter.some((fact) => !implied(fact, lost.filter ?? [])))
       return `it holds only rows where ${copy.filterText}`;

@@ -1,0 +1,11 @@
+-- hazards: loose-match
+-- tables
+CREATE TABLE owner (owner_id integer NOT NULL PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(40) UNIQUE, phone varchar(20), mobile varchar(20), left_on date);
+CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(10) NOT NULL UNIQUE, quay varchar(10) NOT NULL, depth_m numeric(6,2), status varchar(10) NOT NULL, note varchar(200));
+CREATE TABLE mooring (mooring_id integer NOT NULL PRIMARY KEY, owner_id integer NOT NULL REFERENCES owner (owner_id), berth_id integer NOT NULL REFERENCES berth (berth_id), from_day date NOT NULL, to_day date, fee numeric(8,2) NOT NULL, status varchar(10) NOT NULL);
+CREATE TABLE mooring_old (mooring_id integer NOT NULL PRIMARY KEY, owner_id integer NOT NULL, berth_id integer NOT NULL, from_day date NOT NULL, to_day date, fee numeric(8,2) NOT NULL, status varchar(10) NOT NULL);
+-- case: an underscore that is no wildcard [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 loose-match note
+UPDATE berth SET status = 'closed' WHERE code LIKE 'N_1';
+-- case: escaped [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE berth SET status = 'closed' WHERE code LIKE 'N!_1' ESCAPE '!';

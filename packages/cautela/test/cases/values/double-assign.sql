@@ -1,0 +1,14 @@
+-- hazards: double-assign
+-- tables
+CREATE TABLE owner (owner_id integer NOT NULL PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(40) UNIQUE, phone varchar(20), mobile varchar(20), left_on date);
+CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(10) NOT NULL UNIQUE, quay varchar(10) NOT NULL, depth_m numeric(6,2), status varchar(10) NOT NULL, note varchar(200));
+CREATE TABLE mooring (mooring_id integer NOT NULL PRIMARY KEY, owner_id integer NOT NULL REFERENCES owner (owner_id), berth_id integer NOT NULL REFERENCES berth (berth_id), from_day date NOT NULL, to_day date, fee numeric(8,2) NOT NULL, status varchar(10) NOT NULL);
+CREATE TABLE mooring_old (mooring_id integer NOT NULL PRIMARY KEY, owner_id integer NOT NULL, berth_id integer NOT NULL, from_day date NOT NULL, to_day date, fee numeric(8,2) NOT NULL, status varchar(10) NOT NULL);
+-- case: one column twice, the last wins [mysql mariadb sqlite]
+-- finds: 0 double-assign stop
+UPDATE owner SET phone = '1', mobile = '2', phone = '3' WHERE owner_id = 3;
+-- case: one column twice, refused [postgresql tsql plsql]
+-- finds: 0 double-assign stop
+UPDATE owner SET phone = '1', mobile = '2', phone = '3' WHERE owner_id = 3;
+-- case: each once [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE owner SET phone = '1', mobile = '2' WHERE owner_id = 3;

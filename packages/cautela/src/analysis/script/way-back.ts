@@ -1,5 +1,6 @@
 import { implied } from "../conditions/filter-facts.ts";
-import type { Copy, Destruction, Timeline } from "./timeline.ts";
+import type { Copy, Destruction } from "./copies.ts";
+import type { Timeline } from "./timeline.ts";
 
 /** What would bring back what a statement destroys. */
 export type WayBack =

@@ -1,5 +1,5 @@
+import type { Destruction } from "../../analysis/script/copies.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
-import type { Destruction } from "../../analysis/script/timeline.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";

@@ -70,7 +70,7 @@ function startsColumnClause(p: Parser): boolean {
   }
 }
 
-/** The clauses after a column's type, in any order, as every dialect allows. */
+/** The clauses after a column's type, in any order, as every dialect allows: a case for each (hence its length). */
 export function columnClauses(p: Parser, node: ColumnDefinition): void {
   for (;;) {
     if (p.at(T.COMMA) || p.at(T.RPAREN) || p.atEnd()) return;

@@ -8,7 +8,7 @@ import { statementBegins } from "./statement-end.ts";
 
 // PRIMARY KEY, UNIQUE, FOREIGN KEY, CHECK and EXCLUDE, of a table and of a column.
 
-/** A constraint of the whole table; null when a column stands here. */
+/** A constraint of the whole table, a case for each kind (hence its length); null when a column stands here. */
 export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
   if (!p.at(T.WORD)) return null;
   const start = p.start;

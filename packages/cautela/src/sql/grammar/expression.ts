@@ -362,6 +362,7 @@ function quantified(p: Parser, left: Expr, op: string): Expr {
   };
 }
 
+/** An operator that is a word: a table of words, one case each, which is longer than a function should be. */
 function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
   switch (p.kw) {
     case K.OR:

@@ -161,6 +161,7 @@ function isBareFunction(word: K): boolean {
   }
 }
 
+/** An expression that begins with a word: a table of words, one case each, which is longer than a function should be. */
 function wordPrimary(p: Parser): Expr {
   const start = p.start;
 

@@ -84,6 +84,9 @@ export class Lexer {
    * `until`. With `final` false a token that touches the end of the text is left out, since more of
    * it may follow.
    *
+   * It is one long loop, a case for each kind of character, because it runs for each token of a script: its offset and
+   * the token stay in variables, and no method hands them back.
+   *
    * @returns the offset after the last token or comment
    */
   scan(text: string, from: number, until: number, final: boolean): number {

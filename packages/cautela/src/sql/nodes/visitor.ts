@@ -60,7 +60,10 @@ function returned(clause: Returning | null, take: Take): void {
   if (clause) items(clause.items, take);
 }
 
-/** Hands every direct child of a node to `take`, in the order of the source as far as it matters. */
+/**
+ * Hands every direct child of a node to `take`, in the order of the source as far as it matters. It is long because it is
+ * the one list of what each kind of node holds.
+ */
 export function children(node: Node, take: Take): void {
   switch (node.kind) {
     case "column":
@@ -185,6 +188,7 @@ export function children(node: Node, take: Take): void {
   }
 }
 
+/** The same for statements. */
 function statementChildren(node: Exclude<Statement, { kind: "select" }>, take: Take): void {
   switch (node.kind) {
     case "insert":

@@ -135,7 +135,10 @@ export class ScriptReader {
   /** The comments after the last statement, once the whole script is read. */
   readonly trailing: Span[] = [];
 
-  /** Reads the statements of the current window; the last one stays when it may go on after it. */
+  /**
+   * Reads the statements of the current window; the last one stays when it may go on after it. What stands between
+   * statements (terminators, client lines, delimiters, comments) is told apart in one loop, and shares its state.
+   */
   #statements(text: string, last: boolean, take: (statement: ReadStatement) => void): void {
     const p = this.#parser;
     const { tokens } = this.#lexer;

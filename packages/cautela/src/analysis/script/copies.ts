@@ -1,0 +1,204 @@
+import type { Table } from "../../catalog/model.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import { singleBlanks } from "../../text/blanks.ts";
+import { ownText } from "../../text/own-text.ts";
+import type { Slice } from "../../text/slice.ts";
+import type { Reach } from "../changes/reach.ts";
+import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
+import type { Mitigation } from "./mitigations.ts";
+import type { Moment } from "./step.ts";
+
+// What a script copies, and what it destroys: what a way back is judged by.
+
+/** A copy of rows of a table, made by the script. */
+export class Copy {
+  at: Moment;
+  /** The key of the table that is copied, and of the copy. */
+  of: string;
+  ofShown: string;
+  name: string;
+  shown: string;
+  /** The columns that it holds, folded to lower case; null: all. */
+  columns: readonly string[] | null = null;
+  #filter: Filter = NO_FILTER;
+  /** It joins, groups, limits or leaves rows out in a way that is not followed. */
+  uncertain: string | null = null;
+  /** It holds no rows: WITH NO DATA, WHERE 1 = 0, LIKE. */
+  structureOnly = false;
+  temporary = false;
+  /** Where it was dropped or emptied again. */
+  gone: Moment | null = null;
+  /** Rows go into a table that was there before. */
+  into = false;
+  /** Its number among the copies of the script. */
+  place = 0;
+
+  constructor(at: Moment, of: { key: string; shown: string }, made: { key: string; shown: string }) {
+    this.at = at;
+    this.of = of.key;
+    this.ofShown = of.shown;
+    this.name = made.key;
+    this.shown = made.shown;
+  }
+
+  /** Its name says that it is one. */
+  get saysSo(): boolean {
+    return SAYS_SO.test(this.name.slice(this.name.indexOf("\u0000") + 1));
+  }
+
+  filters(where: Expr, slice: Slice, facts: boolean): void {
+    this.#filter = new Filter(where, slice, facts, false);
+  }
+
+  get filtered(): boolean {
+    return this.#filter !== NO_FILTER;
+  }
+
+  /** The conditions that its rows met; null: none, it holds every row. */
+  get filter(): readonly FilterFact[] | null {
+    return this.#filter.facts;
+  }
+
+  get filterText(): string {
+    return this.#filter.text;
+  }
+}
+
+/** A filter as it is compared and shown, read when somebody asks. */
+class Filter {
+  readonly #where: Expr | null;
+  readonly #wanted: boolean;
+  readonly #joined: boolean;
+  /** The text of the filter: the script's own is let go. */
+  readonly #own: string;
+  #facts: readonly FilterFact[] | null | undefined = undefined;
+  #text: string | undefined = undefined;
+
+  constructor(where: Expr | null, slice: Slice, wanted: boolean, joined: boolean) {
+    this.#where = where;
+    this.#wanted = wanted;
+    this.#joined = joined;
+    this.#own = where ? ownText(slice(where.start, wanted ? where.end : Math.min(where.end, where.start + 401))) : "";
+  }
+
+  get facts(): readonly FilterFact[] | null {
+    if (this.#facts === undefined) {
+      const where = this.#where;
+      const from = where?.start ?? 0;
+      this.#facts = !where
+        ? this.#joined
+          ? NO_FACTS
+          : null
+        : this.#wanted
+          ? filterFacts(where, (start, end) => this.#own.slice(start - from, end - from))
+          : NO_FACTS;
+    }
+    return this.#facts;
+  }
+
+  get text(): string {
+    this.#text ??= this.#where ? shortText(this.#own, this.#where) : "";
+    return this.#text;
+  }
+}
+
+/** Rows or structure that a statement destroys. */
+export class Destruction {
+  at: Moment;
+  key: string;
+  shown: string;
+  action: "delete" | "truncate" | "update" | "drop" | "replace" | "drop-partition";
+  /** The columns whose values are lost; null: whole rows. */
+  columns: readonly string[] | null;
+  #filter: Filter;
+  #said: string;
+  reach: Reach;
+  table: Table | null;
+  softener: Mitigation | null;
+  /** What the author or the policy says about a copy that is kept elsewhere; null: nothing. */
+  declared: string | null;
+  /** Other tables whose rows go or change with these: they need a copy as well. */
+  ripples: readonly { name: string; action: string }[];
+  /** The transaction in which it stands. */
+  span: TransactionSpan | null;
+  /** Copies are looked for among those made before it. */
+  copies: number;
+  /** ROLLBACK TO a savepoint before it takes it back. */
+  undone = false;
+  /** The keys of tables that hold the key of every row that it meets, see `takenFrom`. */
+  among: readonly string[];
+
+  constructor(
+    at: Moment,
+    one: Lost,
+    declared: string | null,
+    ripples: Destruction["ripples"],
+    span: TransactionSpan | null,
+    copies: number,
+  ) {
+    this.at = at;
+    this.key = one.key;
+    this.shown = one.shown;
+    this.action = one.action;
+    this.columns = one.columns;
+    this.#said = one.filterText ?? "";
+    this.#filter =
+      one.where || one.joined || one.filterText
+        ? new Filter(one.where ?? null, one.slice ?? NO_SLICE, one.facts ?? false, true)
+        : NO_FILTER;
+    this.reach = one.reach ?? { bound: "every" };
+    this.table = one.table ?? null;
+    this.softener = one.softener ?? null;
+    this.declared = declared;
+    this.ripples = ripples;
+    this.span = span;
+    this.copies = copies;
+    this.among = one.among ?? [];
+  }
+
+  /** The conditions, for the copies made before it; null: there is no condition. */
+  get filter(): readonly FilterFact[] | null {
+    return this.#filter.facts;
+  }
+
+  get filterText(): string {
+    return this.#said === "" ? this.#filter.text : this.#said;
+  }
+}
+
+/** What is said of a destruction where it is noted. */
+export interface Lost {
+  key: string;
+  shown: string;
+  action: Destruction["action"];
+  columns: readonly string[] | null;
+  where?: Expr | null;
+  joined?: boolean;
+  facts?: boolean;
+  slice?: Slice;
+  filterText?: string;
+  reach?: Reach;
+  table?: Table | null;
+  softener?: Mitigation | null;
+  among?: readonly string[];
+}
+const NO_SLICE = (): string => "";
+
+/** From BEGIN to COMMIT, ROLLBACK, or the end of the script. */
+export interface TransactionSpan {
+  at: Moment;
+  end: "open" | "commit" | "rollback" | "silent";
+  endAt: Moment | null;
+  changes: number;
+}
+
+const NO_FACTS: readonly FilterFact[] = [];
+const NO_FILTER = new Filter(null, NO_SLICE, false, false);
+
+/** A filter as messages show it: in one line, cut where it is very long. */
+function shortText(own: string, { start, end }: Expr): string {
+  const text = singleBlanks(own.slice(0, Math.min(end - start, 400)));
+  return ownText(end - start > 400 ? `${text}…` : text);
+}
+
+const SAYS_SO = /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i;

@@ -220,16 +220,27 @@ function withColumn(
     ? [...table.columns.filter((old) => old.name !== name), column]
     : withOneMore(table.columns, column);
   let next: Table = { ...table, columns };
-  if (definition.primary) next = withKey(next, "primary", uniqueKey(null, [name]), dialect);
-  else if (definition.unique) next = withKey(next, "unique", uniqueKey(null, [name]), dialect);
-  for (const check of definition.checks) {
+  const named = (given: Ident | null): string | null => (given ? foldName(given, dialect) : null);
+  if (definition.primary) next = withKey(next, "primary", uniqueKey(named(definition.named.primary), [name]), dialect);
+  else if (definition.unique)
+    next = withKey(next, "unique", uniqueKey(named(definition.named.unique), [name]), dialect);
+  for (const [i, check] of definition.checks.entries()) {
     next = {
       ...next,
-      checks: [...next.checks, { name: null, condition: slice(check.start, check.end), enabled: true }],
+      checks: [
+        ...next.checks,
+        { name: named(definition.named.checks[i]), condition: slice(check.start, check.end), enabled: true },
+      ],
     };
   }
   if (!definition.references) return next;
-  const key = foreignKey(null, [definition.name], definition.references, dialect, catalog);
+  const key = foreignKey(
+    named(definition.named.references),
+    [definition.name],
+    definition.references,
+    dialect,
+    catalog,
+  );
   return { ...next, foreignKeys: [...next.foreignKeys, key] };
 }
 
@@ -391,7 +402,7 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
   switch (action.what) {
     case "add-column":
       if (action.ifNotExists && table.columns.some((column) => column.name === named(action.column.name))) return table;
-      return withColumn(table, action.column, dialect, slice, catalog);
+      return placed(withColumn(table, action.column, dialect, slice, catalog), action.column, dialect);
     case "drop-column":
       return withoutColumn(table, named(action.name));
     case "change-column":
@@ -553,7 +564,18 @@ function changedColumn(
         : kept.required || (table.primaryKey?.columns.includes(old) ?? false),
     default: oracle && definition.default === null ? before.default : kept.default,
   });
-  return { ...next, columns };
+  return placed({ ...next, columns }, definition, dialect);
+}
+
+/** The table with a column where it is put (mysql): first, or after another one. */
+function placed(table: Table, { name, place }: ColumnDefinition, dialect: Dialect): Table {
+  if (place === null) return table;
+  const own = foldName(name, dialect);
+  const column = table.columns.find((one) => one.name === own);
+  const others = table.columns.filter((one) => one !== column);
+  const before = place === "first" ? 0 : others.findIndex((one) => one.name === foldName(place, dialect)) + 1;
+  if (!column || (place !== "first" && before === 0)) return table;
+  return { ...table, columns: [...others.slice(0, before), column, ...others.slice(before)] };
 }
 
 /** SELECT … INTO a new table. */

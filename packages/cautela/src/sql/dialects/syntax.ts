@@ -145,6 +145,8 @@ export interface Syntax {
   readonly storesGenerated: boolean;
   /** `CHARSET utf8mb4`. */
   readonly charsetWord: boolean;
+  /** `ADD COLUMN depth int AFTER code`, `… FIRST`. */
+  readonly columnPlaces: boolean;
   /** `integer ARRAY[3]`. */
   readonly arrayTypes: boolean;
   /** Any words make a type. */
@@ -382,6 +384,7 @@ const NONE: { -readonly [Name in keyof Syntax]: Syntax[Name] } = {
   localSettings: false,
   storesGenerated: false,
   charsetWord: false,
+  columnPlaces: false,
   arrayTypes: false,
   freeTypes: false,
   returnClause: false,

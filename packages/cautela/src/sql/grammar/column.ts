@@ -1,6 +1,6 @@
 import { K } from "../lexer/keywords.ts";
 import { T } from "../lexer/tokens.ts";
-import type { ColumnDefinition, Name } from "../nodes/tree.ts";
+import type { ColumnDefinition, Ident, Name } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { references } from "./constraint.ts";
 import { expression, operand } from "./expression.ts";
@@ -27,6 +27,8 @@ export function columnDefinition(p: Parser): ColumnDefinition {
     unique: false,
     references: null,
     checks: [],
+    named: { primary: null, unique: null, references: null, checks: [] },
+    place: null,
     onUpdate: null,
     collation: null,
     comment: null,
@@ -72,6 +74,13 @@ function startsColumnClause(p: Parser): boolean {
 
 /** The clauses after a column's type, in any order, as every dialect allows: a case for each (hence its length). */
 export function columnClauses(p: Parser, node: ColumnDefinition): void {
+  /** The name after CONSTRAINT, for the clause that follows it. */
+  let name: Ident | null = null;
+  const takeName = (): Ident | null => {
+    const taken = name;
+    name = null;
+    return taken;
+  };
   for (;;) {
     if (p.at(T.COMMA) || p.at(T.RPAREN) || p.atEnd()) return;
     if (p.at(T.BAD)) p.fail(") or ,");
@@ -84,9 +93,18 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
       case K.CONSTRAINT:
         p.advance();
         // A named constraint; sqlite allows a name with nothing after it.
-        if (p.at(T.QUOTED) || (p.at(T.WORD) && !isConstraintStart(p.kw))) p.advance();
+        name = p.at(T.QUOTED) || (p.at(T.WORD) && !isConstraintStart(p.kw)) ? p.anyIdent() : null;
+        continue;
+      case K.FIRST:
+        p.advance();
+        if (p.dialect.syntax.columnPlaces) node.place = "first";
+        continue;
+      case K.AFTER:
+        p.advance();
+        if (p.dialect.syntax.columnPlaces && (p.at(T.WORD) || p.at(T.QUOTED))) node.place = p.anyIdent();
         continue;
       case K.NOT:
+        name = null;
         p.advance();
         if (p.accept(K.NULL)) node.required = true;
         else if (!p.atEnd()) p.advance();
@@ -99,11 +117,13 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         p.advance();
         p.accept(K.KEY);
         node.primary = true;
+        node.named.primary = takeName();
         continue;
       case K.UNIQUE:
         p.advance();
         p.accept(K.KEY);
         node.unique = true;
+        node.named.unique = takeName();
         continue;
       case K.KEY:
         // mysql: KEY alone after a column is PRIMARY KEY
@@ -112,6 +132,7 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         continue;
       case K.DEFAULT:
         p.advance();
+        name = null;
         if (p.is(K.ON) && p.nextIs(K.NULL)) p.seek(p.pos + 2);
         node.default = operand(p);
         continue;
@@ -140,12 +161,14 @@ export function columnClauses(p: Parser, node: ColumnDefinition): void {
         continue;
       case K.REFERENCES:
         node.references = references(p);
+        node.named.references = takeName();
         continue;
       case K.CHECK:
         p.advance();
         if (p.at(T.LPAREN)) {
           p.advance();
           node.checks.push(expression(p));
+          node.named.checks.push(takeName());
           p.expectKind(T.RPAREN, ")");
         }
         continue;

@@ -19,6 +19,10 @@ export interface ColumnDefinition extends Span {
   unique: boolean;
   references: ForeignKeyClause | null;
   checks: Expr[];
+  /** The names that its constraints have been given: by their kind, and for each of `checks`. */
+  named: { primary: Ident | null; unique: Ident | null; references: Ident | null; checks: (Ident | null)[] };
+  /** Where it is put among the others (mysql): first, or after another one; null: at the end. */
+  place: "first" | Ident | null;
   onUpdate: Expr | null;
   collation: string | null;
   comment: string | null;

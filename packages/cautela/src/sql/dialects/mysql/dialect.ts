@@ -173,6 +173,7 @@ export const mysqlFamilySyntax: readonly (keyof Syntax)[] = [
   "indexHints",
   "conflictsInSelect",
   "charsetWord",
+  "columnPlaces",
   "changeOptions",
   "bareDelete",
   "deleteLists",

@@ -51,9 +51,8 @@ export const nullBlind: Hazard = {
 
 /** NOT IN (SELECT column …) where the column may be NULL. */
 function notIn(part: Expr, context: HazardContext): Draft | null {
-  const inside = part.kind === "unary" && part.op === "not" && part.operand.kind === "in" ? part.operand : part;
-  if (inside.kind !== "in" || !inside.query || inside.negated === (inside !== part)) return null;
-  const { body } = inside.query;
+  if (part.kind !== "in" || !part.query || !part.negated) return null;
+  const { body } = part.query;
   if (body.kind !== "select" || body.items.length !== 1) return null;
   const column = usedColumn(body.items[0].expr, context.names);
   const offered = column?.offered?.column;
@@ -62,7 +61,7 @@ function notIn(part: Expr, context: HazardContext): Draft | null {
   const guarded = body.where && mentionsNotNull(body.where, column.name);
   if (guarded) return null;
   const inner = column.relation?.name ?? "the subquery";
-  const left = context.show(inside.operand);
+  const left = context.show(part.operand);
   return {
     weight: "ask",
     message: `One row with \`${column.name}\` NULL in \`${inner}\`, and this NOT IN is true for no row at all.`,

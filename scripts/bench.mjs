@@ -130,7 +130,7 @@ const run = spawnSync(
   [
     "bash",
     "-c",
-    `"${process.execPath}" packages/cautela-cli/bin/cautela.cjs review - --dialect mysql < "${dump}" > /dev/null & pid=$!; peak=0; while kill -0 $pid 2>/dev/null; do now=$(awk '/VmHWM/{print $2}' /proc/$pid/status 2>/dev/null); [ -n "$now" ] && peak=$now; sleep 0.05; done; echo $peak`,
+    `"${process.execPath}" packages/cautela-cli/bin/cautela.cjs review - --dialect postgresql < "${dump}" > /dev/null & pid=$!; peak=0; while kill -0 $pid 2>/dev/null; do now=$(awk '/VmHWM/{print $2}' /proc/$pid/status 2>/dev/null); [ -n "$now" ] && peak=$now; sleep 0.05; done; echo $peak`,
   ],
   { encoding: "utf8" },
 );

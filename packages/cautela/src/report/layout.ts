@@ -1,5 +1,5 @@
-import stringWidth from "string-width";
-import wrapAnsi from "wrap-ansi";
+import stringWidth from "fast-string-width";
+import { wrapAnsi } from "fast-wrap-ansi";
 import { grouped } from "../hazards/wording.ts";
 import { inOneLine, visible } from "../text/visible.ts";
 

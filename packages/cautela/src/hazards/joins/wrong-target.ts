@@ -1,5 +1,6 @@
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { connected, linksOf } from "../../analysis/conditions/links.ts";
+import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -75,12 +76,22 @@ export const wrongTarget: Hazard = {
       const filtered = links.pinned.some((one) => one.relation === own);
       const twin = others.find((one) => one.table && one.table === own.table);
       if (!twin && (level.conditions.length === 0 || others.every((one) => one.query !== null))) continue;
-      if (filtered && !twin) continue;
+      const conditioned = new Set(level.joins.flatMap(({ join, relation }) => (join.on === null ? [] : relation)));
+      // A source that is filtered by no key: one row of it decides for all rows of the target alike.
+      const loose = others.some(
+        (one) =>
+          !conditioned.has(one) &&
+          links.pinned.some(({ relation }) => relation === one) &&
+          !links.pinned.some(({ relation, column }) => relation === one && isKeyOf(one.table, column)),
+      );
+      if (filtered && !twin && !loose) continue;
       const shown = others.map((one) => one.name);
       drafts.push({
         message: twin
           ? `\`${own.name}\` and \`${twin.name}\` are two copies of \`${target}\`: the filter refers to \`${twin.name}\`, and every row of \`${own.name}\` is hit.`
-          : `Nothing ties \`${own.name}\` to ${listed(shown)}: the conditions refer to the others, and every row of \`${target}\` is hit.`,
+          : filtered
+            ? `Nothing ties \`${own.name}\` to ${listed(shown)}: if one row of it meets its condition, every row of \`${target}\` that meets its own is hit.`
+            : `Nothing ties \`${own.name}\` to ${listed(shown)}: the conditions refer to the others, and every row of \`${target}\` is hit.`,
         because: [
           twin
             ? `the table after ${tree.kind === "update" ? "UPDATE" : "DELETE"} is one relation, \`${twin.name}\` in FROM is another`
@@ -94,6 +105,11 @@ export const wrongTarget: Hazard = {
     return drafts;
   },
 };
+
+function isKeyOf(table: BoundRelation["table"], column: string): boolean {
+  const keys = table?.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : (table?.uniqueKeys ?? []);
+  return keys.some((key) => !key.partial && key.columns.length === 1 && key.columns[0] === column);
+}
 
 function keyOf(table: { primaryKey: { columns: readonly string[] } | null } | null): string {
   return table?.primaryKey?.columns[0] ?? "…";

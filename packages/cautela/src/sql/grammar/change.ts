@@ -385,6 +385,7 @@ export function insert(p: Parser, withClause: With | null): InsertStatement | Mu
     set: null,
     source: null,
     defaults: false,
+    overriding: false,
     where: null,
     exec: null,
     conflicts: [],
@@ -393,7 +394,7 @@ export function insert(p: Parser, withClause: With | null): InsertStatement | Mu
     end: start,
   };
   if (p.at(T.LPAREN) && !startsQuery(p)) node.columns = columnList(p);
-  if (p.is(K.OVERRIDING)) p.seek(p.pos + 3);
+  node.overriding = overrides(p);
   if (p.is(K.OUTPUT)) node.returning = returning(p);
   insertSource(p, node);
   if (limited && node.source && node.source.limit === null) node.source.limit = limited;
@@ -565,6 +566,13 @@ function wrap(body: Query["body"]): Query {
     start: body.start,
     end: body.end,
   };
+}
+
+/** OVERRIDING SYSTEM VALUE, OVERRIDING USER VALUE (postgresql). */
+function overrides(p: Parser): boolean {
+  if (!p.is(K.OVERRIDING)) return false;
+  p.seek(p.pos + 3);
+  return true;
 }
 
 /** mysql's VALUE (…), (…). */
@@ -740,6 +748,7 @@ function mergeWhen(p: Parser): MergeWhen {
     columns: null,
     values: null,
     where: null,
+    overriding: false,
     deleteWhere: null,
     start,
     end: start,
@@ -757,7 +766,7 @@ function mergeWhen(p: Parser): MergeWhen {
   else if (p.accept(K.INSERT)) {
     node.action = "insert";
     if (p.at(T.LPAREN)) node.columns = columnList(p);
-    if (p.is(K.OVERRIDING)) p.seek(p.pos + 3);
+    node.overriding = overrides(p);
     if (p.accept(K.DEFAULT)) p.expect(K.VALUES);
     else {
       p.expect(K.VALUES);

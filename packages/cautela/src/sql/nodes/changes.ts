@@ -57,6 +57,8 @@ export interface InsertStatement extends Span {
   source: Query | null;
   /** DEFAULT VALUES. */
   defaults: boolean;
+  /** OVERRIDING SYSTEM VALUE or USER VALUE (postgresql). */
+  overriding: boolean;
   /** The filter of an INSERT into a multi-valued column (jet). */
   where: Expr | null;
   /** INSERT … EXEC procedure (tsql). */
@@ -113,6 +115,8 @@ export interface MergeWhen extends Span {
   assignments: Assignment[];
   columns: Name[] | null;
   values: Expr[] | null;
+  /** OVERRIDING SYSTEM VALUE or USER VALUE (postgresql). */
+  overriding: boolean;
   where: Expr | null;
   /** UPDATE … DELETE WHERE … (plsql). */
   deleteWhere: Expr | null;

@@ -10,10 +10,10 @@ CREATE TABLE survey (survey_id integer NOT NULL PRIMARY KEY, berth_id integer NO
 UPDATE mooring m JOIN vessel v ON m.vessel_id = m.vessel_id SET m.fee = 0 WHERE v.class = 'sail';
 -- case: ON compares the joined table with itself [tsql]
 -- finds: 0 idle-join stop
-UPDATE m SET fee = 0 FROM mooring m JOIN vessel v ON v.vessel_id = v.vessel_id WHERE v.class = 'sail';
+UPDATE m SET fee = 0 FROM mooring m LEFT JOIN vessel v ON v.vessel_id = v.vessel_id WHERE v.class = 'sail';
 -- case: ON compares the joined table with a constant only [mysql mariadb]
 -- finds: 0 idle-join stop
-DELETE m FROM mooring m JOIN vessel v ON m.status = 'left' WHERE v.class = 'sail';
+DELETE m FROM mooring m LEFT JOIN vessel v ON m.status = 'left' WHERE v.class = 'sail';
 -- case: ON ties the two, with a constant besides [mysql mariadb]
 UPDATE mooring m JOIN vessel v ON v.vessel_id = m.vessel_id AND v.class = 'sail' SET m.fee = 0;
 -- case: the tie stands in WHERE [mysql mariadb]

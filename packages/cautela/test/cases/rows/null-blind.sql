@@ -27,7 +27,7 @@ DELETE FROM owner WHERE owner_id NOT IN (SELECT owner_id FROM mooring WHERE owne
 -- finds: 2 null-blind note
 -- finds: 3 null-blind note
 UPDATE owner SET phone = '1' WHERE class <> 'crew';
-UPDATE owner SET phone = '1' WHERE 'crew' <> class;
+UPDATE owner SET phone = '2' WHERE 'guest' <> class;
 UPDATE owner SET phone = '1' WHERE class NOT IN ('crew', 'guest');
 UPDATE owner SET phone = '1' WHERE class NOT LIKE 'c%';
 -- case: equal, required, or a word about NULL [postgresql mysql mariadb sqlite tsql plsql]

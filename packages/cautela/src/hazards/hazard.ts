@@ -107,6 +107,8 @@ export interface Hazard {
   readonly needs?: number;
   /** What must be known for it to be decided: it is listed as unchecked where that is missing. */
   readonly depends?: readonly Dependence[];
+  /** Hazards that say the same of the same statement: their words become reasons of this one. */
+  readonly subsumes?: readonly string[];
   /** Its check may find something at an earlier statement, when a later one is seen. */
   readonly speaksLater?: boolean;
   /** Only looked for when the policy gives it a weight. */

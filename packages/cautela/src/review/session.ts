@@ -3,7 +3,7 @@ import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { ScriptState } from "../analysis/script/script-state.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
-import type { Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
+import type { Draft, Hazard, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
 import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
@@ -21,6 +21,7 @@ import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
 import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
 import { regionOf, statementReview } from "./statement-result.ts";
+import { withoutSubsumed } from "./subsuming.ts";
 import { Unchecked } from "./unchecked.ts";
 
 /** A review in progress: statements go in one by one, in the order of the script. */
@@ -46,6 +47,7 @@ export class ReviewSession {
   readonly #ripples = new Map<number, readonly FiredRipple[]>();
   readonly #dialectReason: string;
   readonly #script: ScriptContext;
+  readonly #hazards: readonly Hazard[];
   readonly #checks: Checks;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #count = 0;
@@ -60,7 +62,8 @@ export class ReviewSession {
     const dialect = dialects[this.#dialect];
     this.#state = new ScriptState(dialect, this.#policy);
     this.#keepAll = options.keep !== "found";
-    this.#checks = new Checks(options.hazards ?? hazards, this.#policy);
+    this.#hazards = options.hazards ?? hazards;
+    this.#checks = new Checks(this.#hazards, this.#policy);
     this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
     const { history, timeline, creations } = this.#state;
     this.#script = { dialect, catalog: this.#catalog, policy: this.#policy, history, timeline, creations };
@@ -256,6 +259,7 @@ export class ReviewSession {
         if (draft.at) this.#late(id, fixed ?? draft.weight ?? usual, draft, draft.at);
     for (const { id, statement, region } of this.#waiting.values())
       this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
+    this.#result.findings = withoutSubsumed(this.#result.findings, this.#hazards);
     if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
     this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
   }

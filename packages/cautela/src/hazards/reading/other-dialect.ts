@@ -16,6 +16,7 @@ export const otherDialect: Hazard = {
   id: "other-dialect",
   family: "reading",
   weight: "stop",
+  subsumes: ["unread"],
   title: "Written for another engine",
   explanation:
     "The statement uses a form or a function that this dialect does not have, and another one does; or it uses a sign that means something else " +

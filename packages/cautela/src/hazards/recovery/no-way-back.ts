@@ -28,7 +28,7 @@ export const noWayBack: Hazard = {
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, status varchar(20) NOT NULL, fee numeric(10,2) NOT NULL);",
-    dangerous: "TRUNCATE mooring;",
+    dangerous: "DROP TABLE mooring;",
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left';`,
   },

@@ -12,6 +12,7 @@ export const everyRow: Hazard = {
   id: "every-row",
   family: "rows",
   weight: "stop",
+  subsumes: ["no-way-back"],
   depends: ["code"],
   needs: Trait.change,
   title: "Every row of the table",

@@ -12,6 +12,7 @@ export const hollowFilter: Hazard = {
   id: "hollow-filter",
   family: "rows",
   weight: "stop",
+  subsumes: ["no-way-back"],
   depends: ["names", "code"],
   needs: Trait.change,
   title: "A filter that lets everything through",

@@ -7,8 +7,11 @@ CREATE TABLE mooring_copy (mooring_id integer, vessel_id integer, fee integer, d
 CREATE TABLE tide_log (taken integer, level integer);
 CREATE TABLE pilot (pilot_id integer PRIMARY KEY, status varchar(10) NOT NULL);
 CREATE TABLE trip (trip_id integer PRIMARY KEY, pilot_id integer REFERENCES pilot (pilot_id));
--- case: an empty table afterwards [postgresql mysql mariadb sqlite tsql plsql jet]
+-- case: an empty table afterwards: said with the other finding [postgresql mysql mariadb sqlite tsql plsql jet]
+DELETE FROM vessel;
+-- case: the other one is accepted, and this is not [postgresql mysql mariadb sqlite tsql plsql jet]
 -- finds: 0 no-way-back stop
+-- cautela: accept every-row, the season is over
 DELETE FROM vessel;
 -- case: log data [postgresql mysql mariadb sqlite tsql plsql jet]
 DELETE FROM tide_log;

@@ -201,6 +201,17 @@ test("scripts of a change set see what the ones before them have made", () => {
   expect(second.findings.map((finding) => finding.hazard)).toEqual(["hollow-filter"]);
 });
 
+test.each([
+  ["UPDATE berth SET code = “N 1” WHERE berth_id = 3;", "typographic quotes"],
+  ["UPDATE berth {% if season %} SET code = 'N1';", "template"],
+  ["<<<<<<< ours\nUPDATE berth SET code = 'N1';", "merge conflict"],
+  ["12 UPDATE berth\n13 SET code = 'N1'\n14 WHERE berth_id = 3;", "numbers of its lines"],
+])("why %s cannot be read", (text, cause) => {
+  const [{ hazard, weight, because }] = review(text, { dialect: "postgresql" }).findings;
+  expect([hazard, weight]).toEqual(["unread", "stop"]);
+  expect(because.join()).toContain(cause);
+});
+
 test("one cause is one finding: what is declared to say the same becomes a reason", () => {
   const found = (text: string, policy = {}) => review(text, { dialect: "postgresql", policy }).findings;
   const [only, ...others] = found("DELETE FROM mooring;");

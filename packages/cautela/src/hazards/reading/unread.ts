@@ -4,13 +4,13 @@ import type { Hazard } from "../hazard.ts";
  * A statement that could not be read.
  *
  * @example
- * DELETE FORM berth;   -- ask: expected FROM, found "FORM"
+ * DELETE FORM berth;   -- stop: expected FROM, found "FORM"
  */
 export const unread: Hazard = {
   id: "unread",
   family: "reading",
   statements: ["unread"],
-  weight: "ask",
+  weight: "stop",
   title: "A statement that could not be read",
   explanation:
     "Cautela could not read the statement, so nothing was checked in it: not its rows, not its tables, not its way " +
@@ -23,14 +23,17 @@ export const unread: Hazard = {
     dangerous: "DELETE FORM berth WHERE berth_id = 3;",
     sound: "DELETE FROM berth WHERE berth_id = 3;",
   },
-  check({ statement, dialect, line }) {
+  check({ statement, dialect, line, slice }) {
     const { tree } = statement;
     if (tree.kind !== "unread") return [];
     const { expected, found, start } = tree.problem;
     return [
       {
         message: `This statement could not be read, so nothing in it was checked: line ${line(start)} has ${found} where ${expected} was expected.`,
-        because: [`read as ${dialect.title}`],
+        because: [
+          `read as ${dialect.title}`,
+          ...likely(slice(statement.start, Math.min(statement.end, statement.start + READ))),
+        ],
         remedy: /^[A-Z ]+$/.test(expected)
           ? `Correct the place (${expected}?), or name the script's language: -- cautela: dialect …`
           : "Correct the place, or name the script's language: -- cautela: dialect …",
@@ -38,3 +41,25 @@ export const unread: Hazard = {
     ];
   },
 };
+
+/** Characters of a statement in which its likely fault is looked for. */
+const READ = 4000;
+
+/** What often makes a statement unreadable, and how it shows. */
+const LIKELY: readonly [RegExp, string][] = [
+  [
+    /[\u2018\u2019\u201a\u201c\u201d\u201e]/,
+    "it holds typographic quotes, which a word processor has made of ' and \"",
+  ],
+  [/\u00a0/, "it holds a non-breaking space, which is no blank"],
+  [/^(?:<<<<<<<|=======|>>>>>>>)/m, "it holds the marks of a merge conflict"],
+  [/\{\{|\{%|<%|\$\{/, "it holds the marks of a template that has not been filled in"],
+  [
+    /^[ \t]*\d{1,5}[.:)]?[ \t]+(?:select|update|delete|insert|create|alter|drop|from|where|set|and|values)\b/im,
+    "the numbers of its lines seem to have been pasted along",
+  ],
+];
+
+function likely(text: string): string[] {
+  return LIKELY.filter(([mark]) => mark.test(text)).map(([, said]) => said);
+}

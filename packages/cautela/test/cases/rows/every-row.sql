@@ -37,12 +37,12 @@ DELETE FROM berth # WHERE berth_id = 3
 UPDATE berth SET depth_m = 5--1 WHERE berth_id = 3;
 -- case: the semicolon cuts the filter off [postgresql sqlite mysql]
 -- finds: 0 every-row stop
--- finds: 1 unread ask
+-- finds: 1 unread stop
 DELETE FROM berth;
 WHERE berth_id = 3;
 -- case: the batch separator cuts the filter off [tsql]
 -- finds: 0 every-row stop
--- finds: 1 unread ask
+-- finds: 1 unread stop
 DELETE berth
 GO
 WHERE berth_id = 3

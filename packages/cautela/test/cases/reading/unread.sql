@@ -1,0 +1,16 @@
+-- hazards: unread
+-- tables
+CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(10) NOT NULL);
+-- case: a slip of the pen [postgresql sqlite]
+-- finds: 0 unread stop
+DELETE FORM berth WHERE berth_id = 3;
+-- case: typographic quotes [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 unread stop
+UPDATE berth SET code = “N 1” WHERE berth_id = 3;
+-- case: what follows is read [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 unread stop
+UPDATE berth SET WHERE berth_id = 3;
+UPDATE berth SET code = 'N1' WHERE berth_id = 3;
+-- case: accepted [postgresql sqlite]
+-- cautela: accept unread, checked by hand
+DELETE FORM berth WHERE berth_id = 3;

@@ -319,7 +319,7 @@ export class Catalog {
     }
   }
 
-  /** Takes an object away. */
+  /** Removes an object. */
   remove(kind: ObjectKind, key: string): void {
     this.#changes++;
     this.#additions++;
@@ -352,7 +352,7 @@ export class Catalog {
     for (const object of this.#layer.objects.get(kind)?.values() ?? []) if (object) yield object;
   }
 
-  /** The keys of this layer's objects of a kind with what it makes of them; null: it takes them away. */
+  /** The keys of this layer's objects of a kind with what it makes of them; null: it removes them. */
   changed(kind: ObjectKind): ReadonlyMap<string, CatalogObject | null> {
     return this.#layer.of(kind);
   }

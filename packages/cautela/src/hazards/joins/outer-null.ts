@@ -62,7 +62,7 @@ export const outerNull: Hazard = {
         const filter = filterParts(judged.change.conditions.filter((one) => one.where !== "join"));
         for (const { join, relation } of level.joins) {
           if (join.type !== "left" || relation.includes(level.target)) continue;
-          // Any condition on the joined table takes the rows without a match away.
+          // Any condition on the joined table removes the rows without a match.
           if (filter.some((part) => relation.some((one) => relationsIn(part, names, here).relations.has(one))))
             continue;
           for (const { column, value } of assignedIn(tree, names)) {

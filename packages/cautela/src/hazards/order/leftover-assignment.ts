@@ -58,7 +58,7 @@ export const leftoverAssignment: Hazard = {
       {
         message: `\`${left.column.name}\` = ${show(left.value)} stands on line ${before.line} as well, for another row; all other values differ.`,
         because: ["the two statements set the same columns, one row each"],
-        remedy: `Write this row's own \`${left.column.name}\`, or take the assignment away.`,
+        remedy: `Write this row's own \`${left.column.name}\`, or remove the assignment.`,
       },
     ];
   },

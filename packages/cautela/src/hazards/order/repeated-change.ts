@@ -18,7 +18,7 @@ export const repeatedChange: Hazard = {
   explanation:
     "The script holds the same statement a second time, word for word: pasted twice, or one of the two was to be altered. A relative change " +
     "then applies twice, an INSERT brings its rows in twice; other changes do nothing the second time.",
-  remedy: "Take one of the two away, or make the alteration that was meant.",
+  remedy: "Remove one of the two, or make the alteration that was meant.",
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL, note text);",
@@ -50,7 +50,7 @@ export const repeatedChange: Hazard = {
           weight: relative || tree.kind === "insert" ? "stop" : "note",
           message: "The lone / after this statement runs it a second time.",
           because: ["the semicolon has run it already, and / runs what stands in the buffer"],
-          remedy: "Take the / away, or the semicolon.",
+          remedy: "Remove the /, or the semicolon.",
         },
       ];
     }
@@ -74,7 +74,7 @@ export const repeatedChange: Hazard = {
               ? "where a key is given, the second one fails"
               : "no key is known that would refuse them",
           ],
-          remedy: "Take one of the two away.",
+          remedy: "Remove one of the two.",
         },
       ];
     }
@@ -90,7 +90,7 @@ export const repeatedChange: Hazard = {
             ? "the second one goes on from what the first has written"
             : "the second one finds nothing left to do",
         ],
-        remedy: "Take one of the two away, or make the alteration that was meant.",
+        remedy: "Remove one of the two, or make the alteration that was meant.",
       },
     ];
   },

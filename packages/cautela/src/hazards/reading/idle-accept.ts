@@ -16,7 +16,7 @@ export const idleAccept: Hazard = {
   explanation:
     "A comment answers a finding that this statement does not have: the statement was changed since, the comment stands " +
     "before the wrong one, or the hazard's name is misspelt. Left in place it would silently accept the finding one day.",
-  remedy: "Take the comment away, or put it before the statement that it means.",
+  remedy: "Remove the comment, or put it before the statement that it means.",
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE mooring (mooring_id integer PRIMARY KEY, fee numeric(10,2) NOT NULL);",
@@ -32,6 +32,6 @@ export function idleAcceptDraft(id: string): Draft {
   return {
     message: `The comment accepts \`${id}\`, and this statement has no such finding.`,
     because: ["nothing of that name was found here"],
-    remedy: "Take the comment away, or put it before the statement that it means.",
+    remedy: "Remove the comment, or put it before the statement that it means.",
   };
 }

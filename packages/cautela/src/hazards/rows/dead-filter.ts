@@ -47,5 +47,5 @@ function remedyFor(reasons: string): string {
   if (reasons.includes("IS NULL")) return "Write IS NULL or IS NOT NULL where NULL is meant.";
   if (reasons.includes("NOT IN")) return "Take the NULL out of the list, or use NOT EXISTS.";
   if (reasons.includes("range")) return "Put the smaller end of the range first.";
-  return "Join the conditions by OR if either is enough; if nothing is to change, leave the statement away.";
+  return "Join the conditions by OR if either is enough; if nothing is to change, omit the statement.";
 }

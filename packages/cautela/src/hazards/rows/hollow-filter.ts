@@ -22,7 +22,7 @@ export const hollowFilter: Hazard = {
     "for in its own table, or an EXISTS has no tie to the row. The statement reaches the whole table and looks as if " +
     "it did not.",
   remedy:
-    "Replace the part that is always true by the condition that was meant. If every row is meant, leave the WHERE away and say so.",
+    "Replace the part that is always true by the condition that was meant. If every row is meant, omit the WHERE and say so.",
   example: {
     dialect: "postgresql",
     ddl: "CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, pilot_id integer NOT NULL, note text);",
@@ -49,7 +49,7 @@ export const hollowFilter: Hazard = {
             : `The filter is always true, so this ${verb(judged)} ${rows}.`,
           because,
           remedy:
-            "Replace the part that is always true by the condition you mean; if every row is meant, leave the WHERE away and keep a copy first.",
+            "Replace the part that is always true by the condition you mean; if every row is meant, omit the WHERE and keep a copy first.",
         };
       });
   },

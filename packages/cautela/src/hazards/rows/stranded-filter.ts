@@ -18,7 +18,7 @@ export const strandedFilter: Hazard = {
   explanation:
     "A semicolon or a batch separator stands between the statement and its WHERE. The first part is complete and runs " +
     "without a filter; the WHERE after it is a statement of its own that the engine refuses, when it is too late.",
-  remedy: "Take the terminator in front of WHERE away.",
+  remedy: "Remove the terminator before WHERE.",
   example: {
     dialect: "tsql",
     ddl: "CREATE TABLE mooring (mooring_id int PRIMARY KEY, fee decimal(10,2) NOT NULL);",
@@ -36,7 +36,7 @@ export const strandedFilter: Hazard = {
       {
         message: `The filter of this statement is cut off: \`${head.split("\n", 1)[0].trim()}\` on line ${line(next.start)} belongs to it, and without it every row of \`${change.target}\` is hit.`,
         because: [`${cut} stands before it`, "what comes after it is no statement of its own"],
-        remedy: `Take ${cut} away: the statement then ends with ${head.split("\n", 1)[0].trim()}`,
+        remedy: `Remove ${cut}: the statement then ends with ${head.split("\n", 1)[0].trim()}`,
       },
     ];
   },

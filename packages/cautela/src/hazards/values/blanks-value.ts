@@ -79,7 +79,7 @@ function blank(expr: Expr, context: HazardContext): Expr | null {
     const name = expr.name.parts[expr.name.parts.length - 1].text;
     if (/^concat$/i.test(name) && dialect.engine.concatBlanks && expr.args.some(isNull)) return expr;
     if (!PASSES_ON.test(name)) return null;
-    // REPLACE(x, 'a', NULL) takes the piece away in Oracle.
+    // REPLACE(x, 'a', NULL) removes the piece in Oracle.
     if (dialect.engine.emptyIsNull) return null;
     if (expr.args.some(isNull)) return expr;
     for (const arg of expr.args) {

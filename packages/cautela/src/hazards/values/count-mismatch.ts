@@ -33,7 +33,7 @@ export const countMismatch: Hazard = {
         remedy:
           given < wanted
             ? `There is no value for ${inserted.names?.slice(given).join(", ")}.`
-            : "Take the values away that have no column.",
+            : "Remove the values that have no column.",
       });
     };
     const shorter = !inserted.listed && dialect.engine.shorterInsert;

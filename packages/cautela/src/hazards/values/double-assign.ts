@@ -17,7 +17,7 @@ export const doubleAssign: Hazard = {
   explanation:
     "The same column stands twice in SET. PostgreSQL, T-SQL and Oracle refuse that; MySQL and SQLite keep the last value and drop the first " +
     "without a word. One of the two was meant for another column.",
-  remedy: "Take one of the two away, or write the column that was meant.",
+  remedy: "Remove one of the two, or write the column that was meant.",
   example: {
     dialect: "sqlite",
     ddl: "CREATE TABLE mooring (mooring_id INTEGER PRIMARY KEY, status TEXT NOT NULL, fee REAL NOT NULL, note TEXT);",
@@ -38,7 +38,7 @@ export const doubleAssign: Hazard = {
         drafts.push({
           message: `\`${show(target)}\` is assigned twice, \`${show(before)}\` and \`${show(value)}\`: ${keeps ? "the last one wins" : "the engine refuses that"}.`,
           because: ["the same column stands twice in SET"],
-          remedy: "Take one of the two away, or write the column that was meant.",
+          remedy: "Remove one of the two, or write the column that was meant.",
         });
       }
       seen.set(key, value);

@@ -443,7 +443,7 @@ export abstract class SqlWriter {
   /** Whether the assertion counts the rows whose values really change, and not those that are met. */
   readonly countsChanged: boolean = false;
 
-  /** Whether cascades take rows away while the statement still runs, and not when it has ended. */
+  /** Whether cascades remove rows while the statement still runs, and not when it has ended. */
   readonly cascadesAtOnce: boolean = false;
 
   /** Whether the assertion counts the rows of all targets of one statement. */

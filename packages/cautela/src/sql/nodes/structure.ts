@@ -183,7 +183,7 @@ export interface CommentStatement extends Span {
   kind: "comment";
   object: string;
   name: Name;
-  /** null takes the comment away. */
+  /** null removes the comment. */
   text: string | null;
 }
 

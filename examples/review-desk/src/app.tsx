@@ -72,11 +72,10 @@ export function App() {
   function followCursor(offset: number): void {
     const statement = answer?.statements.find(({ start, end }) => start <= offset && offset <= end);
     setCurrent(statement?.index ?? null);
-    const found = statement
-      ? (answer?.findings.findIndex((finding) => finding.statement === statement.index) ?? -1)
-      : -1;
+    const found = statement ? findingOf(answer, statement.index) : -1;
+    const now = chosen === null ? undefined : answer?.findings[chosen];
     if (found < 0) setChosen(null);
-    else if (chosen === null || answer?.findings[chosen]?.statement !== statement?.index) setChosen(found);
+    else if (!now || !isOf(now, statement?.index)) setChosen(found);
   }
 
   function openDemo(key: string): void {
@@ -202,9 +201,7 @@ export function App() {
               jump={jump}
               onChange={setText}
               onCursor={followCursor}
-              onMark={(statement) =>
-                choose(answer?.findings.findIndex((finding) => finding.statement === statement) ?? -1)
-              }
+              onMark={(statement) => choose(findingOf(answer, statement))}
               onStep={step}
             />
           )}
@@ -276,13 +273,25 @@ export function App() {
 function markedStatements(answer: Answer): Marked[] {
   const seen = new Set<number>();
   const marks: Marked[] = [];
-  for (const finding of answer.findings) {
-    if (seen.has(finding.statement)) continue;
-    seen.add(finding.statement);
-    const { start, end, verdict } = answer.statements[finding.statement];
-    marks.push({ start, end, verdict, index: finding.statement });
-  }
-  return marks;
+  for (const finding of answer.findings)
+    for (const { statement } of [finding, ...finding.places]) {
+      if (seen.has(statement)) continue;
+      seen.add(statement);
+      const { start, end, verdict } = answer.statements[statement];
+      marks.push({ start, end, verdict, index: statement });
+    }
+  return marks.sort((a, b) => a.start - b.start);
+}
+
+/** Whether a finding is told of a statement, there or at a further place. */
+function isOf({ statement, places }: Answer["findings"][number], index: number | undefined): boolean {
+  return statement === index || places.some((place) => place.statement === index);
+}
+
+/** The first finding of a statement: one that stands there, else one that is told elsewhere; -1: none. */
+function findingOf(answer: Answer | null, index: number): number {
+  const own = answer?.findings.findIndex((finding) => finding.statement === index) ?? -1;
+  return own >= 0 ? own : (answer?.findings.findIndex((finding) => isOf(finding, index)) ?? -1);
 }
 
 function Verdict({ answer, children }: { answer: Answer; children: ReactNode }) {

@@ -52,6 +52,7 @@ export function Findings({ answer, chosen, onChoose }: FindingsProps) {
               <span className="place">line {finding.line}</span>
             </span>
             <span className="message">{sentences(finding.message)}</span>
+            {finding.places.length > 0 && <span className="faint">{alsoOn(finding)}</span>}
             {firstOfStatement(answer.findings, i) && <Reached answer={answer} finding={finding} />}
             <span className="because">
               {finding.because.map((reason) => (
@@ -73,6 +74,13 @@ function Reached({ answer, finding }: { answer: Answer; finding: Finding }) {
 
 function firstOfStatement(findings: readonly Finding[], i: number): boolean {
   return i === 0 || findings[i - 1].statement !== findings[i].statement;
+}
+
+/** The further lines of a finding; of many the first ones and their number. */
+function alsoOn({ places }: Finding): string {
+  const lines = [...new Set(places.map(({ line }) => line))];
+  const more = lines.length > 6 ? ` and ${lines.length - 6} more` : "";
+  return `also on ${lines.length === 1 ? "line" : "lines"} ${lines.slice(0, 6).join(", ")}${more}`;
 }
 
 /** Names between backquotes are shown as code. */

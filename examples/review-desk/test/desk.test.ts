@@ -60,7 +60,10 @@ describe.runIf(found)("the review desk", () => {
     await write("DELETE FROM berth;");
     await page.getByText("This deletes all rows of").waitFor();
     expect(await verdict()).toBe("stop");
-    await expect.poll(() => page.locator(".findings li.stop").count()).toBe(2);
+    await expect.poll(() => page.locator(".findings li.stop").count()).toBe(1);
+    await write("DELETE FROM berth;\n\nDELETE FROM berth;");
+    await page.getByText("also on line 3").first().waitFor();
+    await expect.poll(() => page.locator(".gutter-mark").count()).toBe(2);
     await write("UPDATE berth SET status = 'open' WHERE berth_id = 3 AND status = 'closed';");
     await page.getByText("Nothing was found").waitFor();
     expect(await verdict()).toBe("clear");

@@ -20,11 +20,13 @@ import mysql from "mysql2/promise";
 import pg from "pg";
 import initSqlite from "sql.js";
 import { describe, expect, test } from "vitest";
-import { mariadbUrl, postgresUrl } from "../../cautela/test/engines.ts";
+import { mariadbUrl, ownName, postgresUrl } from "../../cautela/test/engines.ts";
 import { mysqlDictionary } from "../src/live/mysql.ts";
 import { postgresqlDictionary } from "../src/live/postgresql.ts";
 import { catalogFromQueryResult, DICTIONARY_QUERIES } from "../src/live/query-result.ts";
 import { sqliteDictionary } from "../src/live/sqlite.ts";
+
+const database = ownName("catalog");
 
 // The catalog from DDL is compared with what the engine says it holds after running the same DDL.
 
@@ -190,10 +192,10 @@ describe("the catalog from DDL is what the engine holds", () => {
   test.skipIf(postgres === null).each(SCHEMAS("postgresql"))("PostgreSQL server: %s", async (_, ddl) => {
     const admin = new pg.Client({ connectionString: postgres as string });
     await admin.connect();
-    await admin.query("DROP DATABASE IF EXISTS cautela_catalog");
-    await admin.query("CREATE DATABASE cautela_catalog");
+    await admin.query(`DROP DATABASE IF EXISTS ${database}`);
+    await admin.query(`CREATE DATABASE ${database}`);
     const url = new URL(postgres as string);
-    url.pathname = "/cautela_catalog";
+    url.pathname = `/${database}`;
     const db = new pg.Client({ connectionString: url.href });
     await db.connect();
     try {
@@ -201,19 +203,19 @@ describe("the catalog from DDL is what the engine holds", () => {
       comparePostgresql(catalogFromDictionary(await postgresqlDictionary(db)), ddl);
     } finally {
       await db.end();
-      await admin.query("DROP DATABASE cautela_catalog");
+      await admin.query(`DROP DATABASE ${database}`);
       await admin.end();
     }
   });
 
   test.skipIf(maria === null).each(SCHEMAS("mariadb"))("MariaDB: %s", async (_, ddl) => {
     const db = await mysql.createConnection({ uri: maria as string });
-    await db.query("DROP DATABASE IF EXISTS cautela_catalog");
-    await db.query("CREATE DATABASE cautela_catalog");
-    await db.query("USE cautela_catalog");
+    await db.query(`DROP DATABASE IF EXISTS ${database}`);
+    await db.query(`CREATE DATABASE ${database}`);
+    await db.query(`USE ${database}`);
     try {
       for (const statement of sent(ddl, "mariadb")) await db.query(statement);
-      const live = catalogFromDictionary(await mysqlDictionary(db, "cautela_catalog"));
+      const live = catalogFromDictionary(await mysqlDictionary(db, `${database}`));
       const made = () => true;
       // The server writes a default of NULL out, and definers into views.
       const told = lines(live, made).map((line) => line.replace(/(view .*) definer/, "$1 null"));
@@ -221,7 +223,7 @@ describe("the catalog from DDL is what the engine holds", () => {
       expect(lines(catalogFromDdl(ddl, { dialect: "mariadb" }), made).map(plain)).toEqual(told.map(plain));
     } finally {
       await db.query("SET SESSION TRANSACTION READ WRITE");
-      await db.query("DROP DATABASE cautela_catalog");
+      await db.query(`DROP DATABASE ${database}`);
       await db.end();
     }
   });

@@ -4,7 +4,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { describe, expect, test } from "vitest";
-import { mariadbUrl, postgresUrl } from "../../cautela/test/engines.ts";
+import { mariadbUrl, ownName, postgresUrl } from "../../cautela/test/engines.ts";
+
+const database = ownName("measure");
 
 const root = fileURLToPath(new URL("../../..", import.meta.url));
 const mariadb = await mariadbUrl();
@@ -185,12 +187,12 @@ test.runIf(postgres)("measure on a PostgreSQL server reads in a transaction that
   const client = new pg.Client(postgres ?? "");
   await client.connect();
   try {
-    await client.query("DROP SCHEMA IF EXISTS cautela_measure CASCADE; CREATE SCHEMA cautela_measure");
+    await client.query(`DROP SCHEMA IF EXISTS ${database} CASCADE; CREATE SCHEMA ${database}`);
     await client.query(
-      "SET search_path = cautela_measure; CREATE TABLE berth (berth_id integer PRIMARY KEY, code text); INSERT INTO berth SELECT n, 'c' || n FROM generate_series(1, 12) n; CREATE FUNCTION bump(p text) RETURNS boolean LANGUAGE plpgsql AS $$ BEGIN DELETE FROM berth; RETURN true; END $$",
+      `SET search_path = ${database}; CREATE TABLE berth (berth_id integer PRIMARY KEY, code text); INSERT INTO berth SELECT n, 'c' || n FROM generate_series(1, 12) n; CREATE FUNCTION bump(p text) RETURNS boolean LANGUAGE plpgsql AS $$ BEGIN DELETE FROM berth; RETURN true; END $$`,
     );
     const url = new URL(postgres ?? "");
-    url.searchParams.set("options", "-c search_path=cautela_measure");
+    url.searchParams.set("options", `-c search_path=${database}`);
     const script = file(
       "server.sql",
       "-- cautela: expect 12 rows\nUPDATE berth SET code = 'x' WHERE code LIKE 'c%';\nDELETE FROM berth WHERE bump(code);",
@@ -200,7 +202,7 @@ test.runIf(postgres)("measure on a PostgreSQL server reads in a transaction that
     expect(out).toContain("may write");
     expect((await client.query("SELECT count(*)::int AS n FROM berth")).rows).toEqual([{ n: 12 }]);
   } finally {
-    await client.query("DROP SCHEMA IF EXISTS cautela_measure CASCADE");
+    await client.query(`DROP SCHEMA IF EXISTS ${database} CASCADE`);
     await client.end();
   }
 });
@@ -210,15 +212,15 @@ test.runIf(mariadb)("measure on a MariaDB server", async () => {
   const connection = await mysql.createConnection({ uri: mariadb ?? "", multipleStatements: true });
   try {
     await connection.query(
-      "DROP DATABASE IF EXISTS cautela_measure; CREATE DATABASE cautela_measure; USE cautela_measure; CREATE TABLE berth (berth_id int PRIMARY KEY, code varchar(9)); INSERT INTO berth VALUES (1, 'a'), (2, 'b')",
+      `DROP DATABASE IF EXISTS ${database}; CREATE DATABASE ${database}; USE ${database}; CREATE TABLE berth (berth_id int PRIMARY KEY, code varchar(9)); INSERT INTO berth VALUES (1, 'a'), (2, 'b')`,
     );
     const url = new URL(mariadb ?? "");
-    url.pathname = "/cautela_measure";
+    url.pathname = `/${database}`;
     const script = file("maria.sql", "-- cautela: expect 1 row\nUPDATE berth SET code = 'a' WHERE berth_id > 0;");
     const { status, out } = cautela(["measure", script, "--catalog", url.href]);
     expect([status, out]).toEqual([1, expect.stringContaining("2 rows, 1 row really change, expected 1 row")]);
   } finally {
-    await connection.query("DROP DATABASE IF EXISTS cautela_measure");
+    await connection.query(`DROP DATABASE IF EXISTS ${database}`);
     await connection.end();
   }
 });

@@ -42,6 +42,7 @@ export { policyFrom } from "./review/policy-from.ts";
 export {
   type Finding,
   isAtLeast,
+  type Place,
   type PlacedUnchecked,
   type Review,
   type ReviewDocument,

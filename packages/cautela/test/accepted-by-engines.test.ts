@@ -6,7 +6,9 @@ import mysql from "mysql2/promise";
 import initSqlite from "sql.js";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { casesOf } from "./cases.ts";
-import { mariadbUrl } from "./engines.ts";
+import { mariadbUrl, ownName } from "./engines.ts";
+
+const database = ownName("taken");
 
 // What is called sound here is sound SQL: the engines run it. And where a hazard says that a statement
 // fails, they reject it.
@@ -53,12 +55,12 @@ async function mariadb(url: string): Promise<Engine> {
   return {
     reset: async () =>
       void (await db.query(
-        "ROLLBACK; SET sql_mode = DEFAULT; DROP DATABASE IF EXISTS cautela_taken; CREATE DATABASE cautela_taken; USE cautela_taken",
+        `ROLLBACK; SET sql_mode = DEFAULT; DROP DATABASE IF EXISTS ${database}; CREATE DATABASE ${database}; USE ${database}`,
       )),
     run: async (sql) => void (await db.query(sql)),
     lacksRows: (error) => error instanceof Error && "errno" in error && error.errno === 1452,
     async close() {
-      await db.query("DROP DATABASE IF EXISTS cautela_taken");
+      await db.query(`DROP DATABASE IF EXISTS ${database}`);
       await db.end();
     },
   };

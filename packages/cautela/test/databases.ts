@@ -2,7 +2,7 @@ import { PGlite } from "@electric-sql/pglite";
 import { type DialectId, readScript } from "cautela";
 import mysql from "mysql2/promise";
 import initSqlite from "sql.js";
-import { mariadbUrl } from "./engines.ts";
+import { mariadbUrl, ownName } from "./engines.ts";
 
 export type Row = Record<string, unknown>;
 
@@ -151,13 +151,13 @@ export async function refusal(engine: Engine, sql: string): Promise<string | nul
   );
 }
 
-/** Opens a database with a schema on each engine that answers; `name` is that of the MariaDB database. */
-export async function openEngines(name: string): Promise<[DialectId, (ddl: string) => Promise<Engine>][]> {
+/** Opens a database with a schema on each engine that answers. */
+export async function openEngines(): Promise<[DialectId, (ddl: string) => Promise<Engine>][]> {
   const maria = await mariadbUrl();
   const engines: [DialectId, (ddl: string) => Promise<Engine>][] = [
     ["postgresql", postgres],
     ["sqlite", sqlite],
   ];
-  if (maria) engines.push(["mariadb", (ddl) => mariadb(maria, ddl, name)]);
+  if (maria) engines.push(["mariadb", (ddl) => mariadb(maria, ddl, ownName("engine"))]);
   return engines;
 }

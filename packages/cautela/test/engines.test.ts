@@ -6,7 +6,9 @@ import fc from "fast-check";
 import mysql from "mysql2/promise";
 import initSqlite from "sql.js";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { mariadbUrl } from "./engines.ts";
+import { mariadbUrl, ownName } from "./engines.ts";
+
+const database = ownName("engines");
 
 const demo = (path: string) => readFileSync(fileURLToPath(new URL(`../../../demo/${path}`, import.meta.url)), "utf8");
 const maria = await mariadbUrl();
@@ -62,7 +64,7 @@ async function sqlite(): Promise<Engine> {
 async function mariadb(url: string): Promise<Engine> {
   // FOUND_ROWS: count the rows matched, not only those whose values differ.
   const db = await mysql.createConnection({ uri: url, multipleStatements: true, flags: ["FOUND_ROWS"] });
-  await db.query("DROP DATABASE IF EXISTS cautela_engines; CREATE DATABASE cautela_engines; USE cautela_engines");
+  await db.query(`DROP DATABASE IF EXISTS ${database}; CREATE DATABASE ${database}; USE ${database}`);
   return {
     dialect: "mariadb",
     run: async (sql) => void (await db.query(sql)),
@@ -80,7 +82,7 @@ async function mariadb(url: string): Promise<Engine> {
       return Number(Object.values(rows[0])[0]);
     },
     async close() {
-      await db.query("DROP DATABASE cautela_engines");
+      await db.query(`DROP DATABASE ${database}`);
       await db.end();
     },
   };

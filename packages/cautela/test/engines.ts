@@ -34,3 +34,8 @@ export async function postgresUrl(): Promise<string | null> {
   console.log(`no PostgreSQL server answers at ${url.host} (set POSTGRES_URL): its tests are skipped`);
   return null;
 }
+
+/** The name of a database of one test run: two that run at the same time do not meet. */
+export function ownName(name: string): string {
+  return `cautela_${name}_${process.pid}_${Math.random().toString(36).slice(2, 8)}`;
+}

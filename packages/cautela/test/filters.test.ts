@@ -131,7 +131,7 @@ const turns = fc.array(fc.nat(11), { minLength: 1, maxLength: 9 }).map((list) =>
   return () => list[at++ % list.length];
 });
 
-const engines = await openEngines("cautela_filters");
+const engines = await openEngines();
 
 describe.each(engines)("%s", (dialect: DialectId, open) => {
   const catalog = catalogFromDdl(ddl, { dialect });

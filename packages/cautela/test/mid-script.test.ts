@@ -62,7 +62,9 @@ const judged = (script: string, ddl: string | null) => {
   const catalog = catalogFromDdl(ddl ?? "", { dialect: "postgresql" });
   const result = review(script, { dialect: "postgresql", catalog });
   const { index, target, reach, writes } = result.statements[result.statements.length - 1];
-  const found = result.findings.filter((one) => one.statement === index && ABOUT.has(one.hazard));
+  const found = result.findings.filter(
+    (one) => ABOUT.has(one.hazard) && [one, ...one.places].some(({ statement }) => statement === index),
+  );
   return {
     target,
     reach,

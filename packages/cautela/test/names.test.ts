@@ -94,7 +94,7 @@ const ABOUT_NAMES =
 const OTHERWISE =
   /specified more than once|Not unique table|duplicate|unique|not null|foreign key|can't specify target|Subquery returns|more than one row|data is invalid|aggregate|not updatable/i;
 
-const engines = await openEngines("cautela_names");
+const engines = await openEngines();
 
 describe.each(engines)("%s", (dialect: DialectId, open) => {
   const catalog = catalogFromDdl(ddl, { dialect });

@@ -55,7 +55,7 @@ const statement = fc.oneof(
 );
 
 const STOPS = new Set(["null-into-required", "missing-required", "outside-list", "may-not-fit", "read-only-column"]);
-const engines = await openEngines("cautela_refused");
+const engines = await openEngines();
 
 describe.each(engines)("%s", (dialect: DialectId, open) => {
   const schema = ddl[dialect] ?? "";

@@ -139,7 +139,7 @@ function throughView({ ripple }: FiredRipple): boolean {
   return ripple.nodes[0].object === "view";
 }
 
-const engines = await openEngines("cautela_rehearsal");
+const engines = await openEngines();
 
 describe.each(engines)("on %s", async (dialect, open) => {
   const [ddl, written] = schemaOf(dialect);

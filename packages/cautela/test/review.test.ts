@@ -212,6 +212,32 @@ test.each([
   expect(because.join()).toContain(cause);
 });
 
+test("one cause is one finding: the same at several places is told once, with its places", () => {
+  const text = `UPDATE mooring SET fee = 1 WHERE status = 'a';
+UPDATE mooring SET fee = 2 WHERE status = 'b';
+-- cautela: accept every-row, the season is over
+DELETE FROM mooring;
+DELETE FROM mooring;
+
+DELETE FROM mooring;`;
+  const result = review(text, { dialect: "postgresql" });
+  const told = result.findings.map(({ hazard, line, places, accepted }) => [
+    hazard,
+    line,
+    places.map((one) => one.line),
+    accepted,
+  ]);
+  expect(told).toContainEqual(["no-way-back", 1, [2], null]);
+  expect(told).toContainEqual(["every-row", 4, [], "the season is over"]);
+  expect(told).toContainEqual(["every-row", 5, [7], null]);
+  expect(result.statements.map(({ verdict }) => verdict)).toEqual(["note", "note", "stop", "stop", "stop"]);
+  expect(report(result, "text")).toMatch(/every-row\n.*\n +also on +line 7\n/);
+  const many = review("DELETE FROM mooring;\n".repeat(40), { dialect: "postgresql" });
+  expect(report(many, "text")).toContain("lines 2, 3, 4, 5, 6 … 40 (39 lines)");
+  valid(reviewDocument([many]));
+  expect(valid.errors).toBeNull();
+});
+
 test("one cause is one finding: what is declared to say the same becomes a reason", () => {
   const found = (text: string, policy = {}) => review(text, { dialect: "postgresql", policy }).findings;
   const [only, ...others] = found("DELETE FROM mooring;");

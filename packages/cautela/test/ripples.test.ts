@@ -112,7 +112,7 @@ function predictor(ddl: string, dialect: DialectId): (sql: string) => StatementT
   return (sql) => trace(review(sql, { dialect, catalog, policy: { settings } }), { statement: 0 }).statements[0];
 }
 
-const engines = await openEngines("cautela_ripples");
+const engines = await openEngines();
 
 describe.each(engines)("on %s every table that is really written is predicted", async (dialect, open) => {
   const [ddl, statements] = schema(dialect);

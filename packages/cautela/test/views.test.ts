@@ -4,7 +4,9 @@ import { type Updatability, updatability } from "cautela/tools";
 import fc from "fast-check";
 import mysql from "mysql2/promise";
 import { describe, expect, test } from "vitest";
-import { mariadbUrl } from "./engines.ts";
+import { mariadbUrl, ownName } from "./engines.ts";
+
+const database = ownName("views");
 
 // Whether a view can be written is the engine's to say: it is asked, and the write is tried.
 
@@ -195,14 +197,14 @@ describe.runIf(maria)("mariadb", () => {
   test("says of every view what the engine does", async () => {
     const db = await mysql.createConnection({ uri: maria ?? "", multipleStatements: true });
     try {
-      await db.query("DROP DATABASE IF EXISTS cautela_views; CREATE DATABASE cautela_views; USE cautela_views");
+      await db.query(`DROP DATABASE IF EXISTS ${database}; CREATE DATABASE ${database}; USE ${database}`);
       const more = `CREATE ALGORITHM=TEMPTABLE VIEW x1 AS SELECT boat_id, sign FROM boat;
 CREATE VIEW x2 AS SELECT boat_id, rand() AS r FROM boat;
 CREATE VIEW x3 AS SELECT k.name, x1.sign FROM keeper k JOIN x1 ON x1.boat_id = k.keeper_id;`;
       await db.query(`${ddl}\n${more}`);
       const found = judge("mariadb", `${ddl}\n${more}`);
       const [flags] = await db.query<mysql.RowDataPacket[]>(
-        "SELECT table_name AS name, is_updatable AS flag FROM information_schema.views WHERE table_schema = 'cautela_views'",
+        `SELECT table_name AS name, is_updatable AS flag FROM information_schema.views WHERE table_schema = '${database}'`,
       );
       const flag = new Map(flags.map((row) => [String(row.name), row.flag === "YES"]));
       for (const one of found) {
@@ -221,7 +223,7 @@ CREATE VIEW x3 AS SELECT k.name, x1.sign FROM keeper k JOIN x1 ON x1.boat_id = k
         }
       }
     } finally {
-      await db.query("DROP DATABASE IF EXISTS cautela_views");
+      await db.query(`DROP DATABASE IF EXISTS ${database}`);
       await db.end();
     }
   });

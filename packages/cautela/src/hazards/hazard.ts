@@ -27,6 +27,11 @@ export interface Draft {
   because: string[];
   /** What to write instead; empty where that cannot be said. */
   remedy: string;
+  /**
+   * What it goes back to: findings of one hazard with one cause are told once in a script, with all their places. The
+   * message if left out.
+   */
+  cause?: string;
   /** Another statement of the script that is to be mended; this one if left out. */
   at?: { statement: number; region: Region };
 }

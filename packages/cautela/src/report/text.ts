@@ -102,6 +102,7 @@ function findingReport(finding: Finding, layout: TextLayout): void {
   const label = `${MARKS[finding.weight]} ${finding.weight.padEnd(4)} ${finding.hazard}`;
   layout.line(`${style(role, label)}${finding.accepted === null ? "" : style("dim", "  accepted")}`);
   layout.paragraph("  ", finding.message, finding.accepted === null ? "strong" : "dim");
+  if (finding.places.length > 0) layout.paragraph("  also on   ", placesText(finding));
   if (finding.accepted !== null) {
     layout.paragraph("  accepted  ", finding.accepted);
     return;
@@ -111,6 +112,17 @@ function findingReport(finding: Finding, layout: TextLayout): void {
   });
   if (finding.remedy !== "") layout.paragraph("  instead   ", finding.remedy);
 }
+
+/** "lines 10, 14–72 (63 places)": at most so many are named. */
+function placesText({ places }: Finding): string {
+  const lines = [...new Set(places.map(({ line }) => line))];
+  const named = lines.slice(0, NAMED_PLACES).join(", ");
+  const many =
+    lines.length > NAMED_PLACES ? `${named} … ${lines[lines.length - 1]} (${counted(lines.length, "line")})` : named;
+  return `${lines.length === 1 ? "line" : "lines"} ${many}`;
+}
+
+const NAMED_PLACES = 5;
 
 function uncheckedReport(review: Review, layout: TextLayout): void {
   layout.line();

@@ -35,6 +35,14 @@ export interface Finding extends Region {
   remedy: string;
   /** The author's reason, where a comment in the script accepts the finding. */
   accepted: string | null;
+  /** The further places of the script at which the same is found for the same cause, in its order. */
+  places: Place[];
+}
+
+/** A further place of a finding. */
+export interface Place extends Region {
+  /** The index of the statement. */
+  statement: number;
 }
 
 /** What could not be judged, and what is missing to judge it. */

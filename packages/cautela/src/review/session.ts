@@ -3,7 +3,7 @@ import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { ScriptState } from "../analysis/script/script-state.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
-import type { Draft, Hazard, JudgedChange, Weight } from "../hazards/hazard.ts";
+import type { Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
 import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
@@ -17,11 +17,11 @@ import type { Region } from "../text/region.ts";
 import { acceptsOf } from "./accepts.ts";
 import { changeSource } from "./change-source.ts";
 import { type Check, Checks } from "./checks.ts";
+import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
-import { type ChangeSource, type Finding, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
+import { type ChangeSource, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
 import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
 import { regionOf, statementReview } from "./statement-result.ts";
-import { withoutSubsumed } from "./subsuming.ts";
 import { Unchecked } from "./unchecked.ts";
 
 /** A review in progress: statements go in one by one, in the order of the script. */
@@ -47,7 +47,7 @@ export class ReviewSession {
   readonly #ripples = new Map<number, readonly FiredRipple[]>();
   readonly #dialectReason: string;
   readonly #script: ScriptContext;
-  readonly #hazards: readonly Hazard[];
+  readonly #findings: Findings;
   readonly #checks: Checks;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #count = 0;
@@ -62,8 +62,9 @@ export class ReviewSession {
     const dialect = dialects[this.#dialect];
     this.#state = new ScriptState(dialect, this.#policy);
     this.#keepAll = options.keep !== "found";
-    this.#hazards = options.hazards ?? hazards;
-    this.#checks = new Checks(this.#hazards, this.#policy);
+    const looked = options.hazards ?? hazards;
+    this.#findings = new Findings(looked);
+    this.#checks = new Checks(looked, this.#policy);
     this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
     const { history, timeline, creations } = this.#state;
     this.#script = { dialect, catalog: this.#catalog, policy: this.#policy, history, timeline, creations };
@@ -72,7 +73,7 @@ export class ReviewSession {
       dialect: this.#dialect,
       verdict: "clear",
       statements: [],
-      findings: [],
+      findings: this.#findings.list,
       unchecked: this.#unchecked.list,
     };
   }
@@ -143,14 +144,15 @@ export class ReviewSession {
   ): void {
     const { tree } = statement;
     const index = this.#count++;
-    const before = this.#result.findings.length;
+    const before = this.#findings.list.length;
     const place = { statement: index, region: regionOf(statement, source.lines) };
     const judged = this.#judge(tree);
     const context = new StatementContext(this.#script, statement, source, next, inCode, place, judged);
     const accepts = acceptsOf(statement, source.slice);
-    let verdict = this.#find(context, accepts);
-    if (accepts.size > 0) verdict = heavier(verdict, this.#settleAccepts(context, accepts, before));
-    const found = this.#result.findings.length > before;
+    const used = new Set<string>();
+    let verdict = this.#find(context, accepts, used);
+    if (accepts.size > 0) verdict = heavier(verdict, this.#settleAccepts(context, accepts, used));
+    const found = this.#findings.list.length > before;
     if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, verdict, found, inside);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#result.verdict = heavier(this.#result.verdict, verdict);
@@ -160,7 +162,7 @@ export class ReviewSession {
   }
 
   /** Looks for every hazard that the statement may hold, and gives the weight of what stands on it. */
-  #find(context: StatementContext, accepts: ReadonlyMap<string, string>): Verdict {
+  #find(context: StatementContext, accepts: ReadonlyMap<string, string>, used: Set<string>): Verdict {
     const { tree, at } = context;
     let verdict: Verdict = "clear";
     for (const check of this.#checks.of(tree.kind, context.traits)) {
@@ -175,8 +177,9 @@ export class ReviewSession {
           continue;
         }
         const accepted = accepts.get(check.id) ?? null;
-        this.#result.findings.push(findingOf(check.id, weight, draft, draft.at ?? at, accepted));
+        this.#findings.add(check.id, weight, draft, draft.at ?? at, accepted);
         if (accepted === null) verdict = heavier(verdict, weight);
+        else used.add(check.id);
       }
     }
     return verdict;
@@ -195,12 +198,8 @@ export class ReviewSession {
   }
 
   /** Accepted hazards that were not found: they may still be, or their acceptance is a finding. */
-  #settleAccepts({ at }: StatementContext, accepts: ReadonlyMap<string, string>, before: number): Verdict {
+  #settleAccepts({ at }: StatementContext, accepts: ReadonlyMap<string, string>, used: ReadonlySet<string>): Verdict {
     let verdict: Verdict = "clear";
-    const { findings } = this.#result;
-    const used = new Set<string>();
-    for (let i = before; i < findings.length; i++)
-      if (findings[i].statement === at.statement && findings[i].accepted !== null) used.add(findings[i].hazard);
     for (const [id, reason] of accepts) {
       if (used.has(id)) continue;
       // What a later statement, or the end of the script, may still find here.
@@ -210,7 +209,7 @@ export class ReviewSession {
         if (said === "off") continue;
         const weight = said ?? idleAccept.weight;
         const accepted = accepts.get(idleAccept.id) ?? null;
-        findings.push(findingOf(idleAccept.id, weight, idleAcceptDraft(id), at, accepted));
+        this.#findings.add(idleAccept.id, weight, idleAcceptDraft(id), at, accepted);
         if (accepted === null) verdict = heavier(verdict, weight);
       }
     }
@@ -237,8 +236,8 @@ export class ReviewSession {
     const key = `${at.statement} ${hazard}`;
     const accepted = this.#waiting.get(key)?.reason ?? null;
     this.#waiting.delete(key);
-    this.#result.findings.push(findingOf(hazard, weight, draft, at, accepted));
-    const spare = this.#spare.get(at.statement);
+    const own = this.#findings.add(hazard, weight, draft, at, accepted);
+    const spare = own ? this.#spare.get(at.statement) : undefined;
     if (spare && !this.#excerpts.has(at.statement)) {
       this.#excerpts.set(at.statement, spare.excerpt);
       if (!this.#keepAll) this.#result.statements.push(spare.review);
@@ -259,9 +258,8 @@ export class ReviewSession {
         if (draft.at) this.#late(id, fixed ?? draft.weight ?? usual, draft, draft.at);
     for (const { id, statement, region } of this.#waiting.values())
       this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
-    this.#result.findings = withoutSubsumed(this.#result.findings, this.#hazards);
     if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
-    this.#result.findings.sort((a, b) => a.line - b.line || a.column - b.column || a.statement - b.statement);
+    this.#findings.sorted();
   }
 
   #judge(tree: Statement): readonly JudgedChange[] {
@@ -278,16 +276,6 @@ const SHORT = 400;
 
 /** Characters of a statement's source that a report can show. */
 const EXCERPT = 4000;
-
-function findingOf(
-  hazard: string,
-  weight: Weight,
-  { message, because, remedy }: Draft,
-  at: { statement: number; region: Region },
-  accepted: string | null,
-): Finding {
-  return { hazard, weight, statement: at.statement, ...at.region, message, because, remedy, accepted };
-}
 
 function runsOthers(tree: Statement): boolean {
   return tree.kind === "block" || tree.kind === "if" || tree.kind === "loop" || tree.kind === "dynamic";

@@ -131,15 +131,6 @@ export class History {
       .filter(({ dependents }) => dependents.length > 0);
   }
 
-  readonly #said = new Set<string>();
-
-  /** Whether this is the first time that something is said: what holds for a table is worth one note in a script. */
-  first(what: string): boolean {
-    if (this.#said.has(what)) return false;
-    if (this.#said.size < 20_000) this.#said.add(what);
-    return true;
-  }
-
   readonly #settings = new Map<string, string>();
 
   /** The value of a session setting as the script has left it; null where it has not touched it. */

@@ -34,7 +34,6 @@ DELETE FROM mooring WHERE status = 'left';`,
   },
   finish(context) {
     const drafts: Draft[] = [];
-    const noted = new Set<string>();
     for (const lost of context.timeline.destructions) {
       if (lost.softener !== null || tableClass(lost.shown, context.policy) !== "business") continue;
       const way = wayBack(lost, context.timeline);
@@ -43,13 +42,10 @@ DELETE FROM mooring WHERE status = 'left';`,
       // A trial run is what careful people do.
       if (trial && (lost.reach.bound === "one" || lost.action === "update")) continue;
       const weight = trial ? "note" : weightOf(lost, context);
-      if (weight === "note") {
-        // One note in a script for values, and one for rows, is enough.
-        const kind = lost.action === "update" ? "values" : "rows";
-        if (noted.has(kind)) continue;
-        noted.add(kind);
-      }
-      drafts.push(draftOf(lost, weight, way, context));
+      const draft = draftOf(lost, weight, way, context);
+      // One note in a script for values, and one for rows, is enough.
+      if (weight === "note") draft.cause = lost.action === "update" ? "values" : "rows";
+      drafts.push(draft);
     }
     return drafts;
   },

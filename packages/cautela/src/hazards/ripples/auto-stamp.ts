@@ -25,16 +25,17 @@ export const autoStamp: Hazard = {
     dangerous: "UPDATE vessel SET name = 'Alma' WHERE vessel_id = 3;",
     sound: "UPDATE vessel SET name = 'Alma', changed_at = changed_at WHERE vessel_id = 3;",
   },
-  check({ ripples, history }) {
+  check({ ripples }) {
     return ripples.flatMap(({ ripple }) => {
       const notes = ripple.notes.filter(
         ({ kind, node }) => kind === "stamps" && node === 0 && ripple.nodes[0].action === "update",
       );
       const [root] = ripple.nodes;
-      if (notes.length === 0 || !history.first(`stamp ${root.name}`)) return [];
+      if (notes.length === 0) return [];
       const columns = [...new Set(notes.flatMap((note) => note.columns))];
       return [
         {
+          cause: `stamp ${root.name}`,
           message: `${listed(columns)} of \`${root.name}\` ${columns.length === 1 ? "is" : "are"} stamped again in every row that this touches.`,
           because: notes.map(({ text }) => text),
           remedy: "",

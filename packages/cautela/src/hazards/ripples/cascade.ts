@@ -47,13 +47,9 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
       const one = fired.firing.reach.bound === "one" || fired.firing.reach.bound === "none";
       const unset = places.every(({ certain }) => !certain);
       const weight = prepared || minor || one || unset ? "note" : "ask";
-      if (
-        weight === "note" &&
-        !history.first(`cascade ${fired.ripple.nodes[0].name} ${names.join()} ${fired.firing.action}`)
-      )
-        continue;
       const what = deletes.length > 0 ? "rows go" : "rows change";
       drafts.push({
+        cause: `${fired.ripple.nodes[0].name} ${names.join()} ${fired.firing.action}`,
         weight,
         message: `Foreign keys carry this on: ${what} in ${listed(names)}${depth > 1 ? `, ${depth} keys deep` : ""}.`,
         because: places

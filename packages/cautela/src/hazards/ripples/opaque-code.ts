@@ -26,12 +26,13 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
     dangerous: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
   },
-  check({ ripples, tree, history }) {
+  check({ ripples, tree }) {
     const drafts: Draft[] = [];
     for (const { ripple } of ripples) {
       for (const { kind, name, text } of ripple.notes) {
-        if (kind !== "opaque" || !history.first(`opaque ${name} ${text}`)) continue;
+        if (kind !== "opaque") continue;
         drafts.push({
+          cause: `${name} ${text}`,
           message: `What \`${name}\` does here cannot be read beforehand.`,
           because: [text],
           remedy: `Read \`${name}\` before this runs.`,

@@ -49,9 +49,9 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
       const list = certain.length > 0 ? certain : open;
       if (list.length === 0) continue;
       const [root] = ripple.nodes;
-      if (certain.length === 0 && !history.first(`held ${root.name} ${firing.action}`)) continue;
       const keys = [...new Set(list.map(({ name }) => name))];
       drafts.push({
+        cause: `${root.name} ${firing.action}`,
         weight: certain.length > 0 ? "stop" : "note",
         message:
           certain.length > 0

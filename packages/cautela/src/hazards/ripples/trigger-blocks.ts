@@ -27,17 +27,17 @@ CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0
     dangerous: "UPDATE berth SET depth_m = depth_m - 4 WHERE berth_id = 3;",
     sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
   },
-  check({ ripples, history }) {
+  check({ ripples }) {
     const drafts: Draft[] = [];
     for (const { ripple, firing } of ripples) {
       for (const { kind, name, text, certain, node } of ripple.notes) {
         if (kind !== "refuses" && kind !== "swallows") continue;
         const place = ripple.nodes[node];
         const sure = certain && firing.certain && node === 0;
-        if (!sure && !history.first(`blocks ${name} ${kind} ${text}`)) continue;
         const said = text !== "" && kind === "refuses" ? ` ("${text}")` : "";
         const swallows = kind === "swallows";
         drafts.push({
+          cause: `${name} ${kind} ${text}`,
           weight: sure ? "stop" : swallows ? "ask" : "note",
           message: swallows
             ? `\`${name}\` ${sure ? "drops" : "may drop"} the change of \`${place.name}\` silently: the statement succeeds and the row stays as it was.`

@@ -28,7 +28,7 @@ CREATE TRIGGER vessel_classified BEFORE UPDATE OF length_m ON vessel FOR EACH RO
     dangerous: "UPDATE vessel SET length_m = 12 WHERE vessel_id = 3;",
     sound: "UPDATE vessel SET name = 'Alma' WHERE vessel_id = 3;",
   },
-  check({ ripples, history }) {
+  check({ ripples }) {
     return ripples.flatMap(({ ripple, firing }) => {
       const notes = ripple.notes.filter(({ kind }) => kind === "rewrites");
       const byPlace = new Map<string, typeof notes>();
@@ -44,8 +44,7 @@ CREATE TRIGGER vessel_classified BEFORE UPDATE OF length_m ON vessel FOR EACH RO
         const [{ name }] = list;
         const may = list.every(({ certain }) => certain) ? "gives" : "may give";
         if (others.length === 0) {
-          if (node.id !== 0 || firing.action === "insert" || !history.first(`rewrite ${name} ${columns.join()}`))
-            return [];
+          if (node.id !== 0 || firing.action === "insert") return [];
           return [
             {
               weight: "note" as const,

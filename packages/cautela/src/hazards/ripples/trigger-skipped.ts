@@ -40,8 +40,8 @@ CREATE TRIGGER pilotage_gone AFTER DELETE ON pilotage FOR EACH ROW INSERT INTO p
         const place = ripple.nodes[node];
         // The rows of the child were deleted by hand before, with its triggers: nothing is left for the cascade.
         if (node !== 0 && history.of(place.name).some(({ action }) => action === "delete")) continue;
-        if (!history.first(`skipped ${place.name} ${names.join()}`)) continue;
         drafts.push({
+          cause: `${place.name} ${names.join()}`,
           message: `${listed(names)} ${names.length === 1 ? "does" : "do"} not fire for the rows of \`${place.name}\` that this ${place.action === "update" ? "changes" : "deletes"}.`,
           because: own.map(({ text }) => text),
           remedy:

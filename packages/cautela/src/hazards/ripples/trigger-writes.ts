@@ -32,7 +32,7 @@ CREATE TRIGGER mooring_charged AFTER UPDATE OF fee ON mooring FOR EACH ROW EXECU
     dangerous: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET remark = 'paid' WHERE mooring_id = 3;",
   },
-  check({ ripples, policy, history }) {
+  check({ ripples, policy }) {
     if (ripples.length === 0) return [];
     const places = writtenPlaces(ripples).filter(
       ({ node, chain, fired }) =>
@@ -63,16 +63,14 @@ CREATE TRIGGER mooring_charged AFTER UPDATE OF fee ON mooring FOR EACH ROW EXECU
         },
       ];
     }
-    const fresh = trail.filter(({ chain, node }) =>
-      history.first(`trail ${chain[chain.length - 1].name} ${node.name}`),
-    );
-    if (fresh.length === 0) return [];
-    const names = [...new Set(fresh.map(({ node }) => node.name))];
+    if (trail.length === 0) return [];
+    const names = [...new Set(trail.map(({ node }) => node.name))];
     return [
       {
         weight: "note" as const,
-        message: `Each changed row also leaves a trace in ${listed(names)}, by ${through(fresh[0].chain)}.`,
-        because: fresh
+        cause: trail.map(({ chain, node }) => `${chain[chain.length - 1].name} ${node.name}`).join(),
+        message: `Each changed row also leaves a trace in ${listed(names)}, by ${through(trail[0].chain)}.`,
+        because: trail
           .flatMap(({ chain }) => chain.map(({ reason }) => reason))
           .filter((one, i, all) => all.indexOf(one) === i),
         remedy: "",

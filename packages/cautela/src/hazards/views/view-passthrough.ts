@@ -29,7 +29,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
     dangerous: "UPDATE owner_public SET name = 'Asta' WHERE owner_id = 3;",
     sound: "UPDATE owner SET name = 'Asta' WHERE owner_id = 3;",
   },
-  check({ ripples, catalog, dialect, history }) {
+  check({ ripples, catalog, dialect }) {
     const drafts: Draft[] = [];
     for (const { firing, ripple } of ripples) {
       const { relation } = firing;
@@ -39,9 +39,9 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
       const through = found.through[firing.action];
       if (!found.known || through === null) continue;
       if (through !== "view") {
-        if (!history.first(`through ${shown} ${firing.action}`)) continue;
         const names = [...new Set(ripple.nodes.filter(({ written }) => written).map(({ name }) => name))];
         drafts.push({
+          cause: `${shown} ${firing.action}`,
           message: `\`${shown}\` is a view: its ${through === "rule" ? "rule" : "INSTEAD OF trigger"} writes ${names.length > 0 ? listed(names) : "nothing that can be told"} in its place.`,
           because: ripple.edges.filter(({ how }) => how === through).map(({ reason }) => reason),
           remedy: "",
@@ -52,12 +52,12 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
         ...new Set(ripple.edges.filter(({ how }) => how === "view").map(({ to }) => ripple.nodes[to].name)),
       ];
       const repeated = found.joined && firing.action === "update" && bases.length === 1 && isRepeated(found, bases[0]);
-      if (!repeated && !history.first(`through ${shown} ${firing.action}`)) continue;
       const renamed = found.columns.filter(
         ({ name, base }) => base && base.column !== name && firing.columns?.includes(name),
       );
       drafts.push({
         weight: repeated ? "ask" : "note",
+        cause: `${shown} ${firing.action}`,
         message: repeated
           ? `This changes ${listed(bases)} through the view \`${shown}\`, and one of its rows can stand in many rows of the view: all of them change.`
           : `\`${shown}\` is a view: this ${VERBS[firing.action]} ${listed(bases)}.`,

@@ -20,6 +20,7 @@ DELETE FROM tide_log;
 DELETE FROM mooring WHERE day < 9;
 -- case: a part of a table that stands alone, and one row [postgresql mysql mariadb sqlite tsql plsql jet]
 -- finds: 0 no-way-back note
+-- finds: 1 no-way-back note
 DELETE FROM stay WHERE fee < 9;
 DELETE FROM stay WHERE stay_id = 9;
 -- case: a copy with the same filter, written another way [postgresql mysql mariadb sqlite plsql]

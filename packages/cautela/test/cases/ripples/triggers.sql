@@ -21,8 +21,9 @@ CREATE TRIGGER added AFTER INSERT ON mooring FOR EACH ROW EXECUTE FUNCTION charg
 CREATE TRIGGER left_port AFTER UPDATE ON mooring FOR EACH ROW WHEN (OLD.status IS DISTINCT FROM NEW.status) EXECUTE FUNCTION charge();
 CREATE TRIGGER cancelled AFTER UPDATE ON mooring FOR EACH ROW WHEN (NEW.remark = 'cancelled') EXECUTE FUNCTION charge();
 UPDATE mooring SET remark = 'paid' WHERE mooring_id = 1;
--- case: an audit trail is noted once [postgresql]
+-- case: an audit trail is noted at each change [postgresql]
 -- finds: 2 trigger-writes note
+-- finds: 3 trigger-writes note
 CREATE FUNCTION audit() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN INSERT INTO mooring_log VALUES (NEW.mooring_id, TG_OP); RETURN NEW; END $$;
 CREATE TRIGGER audited AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION audit();
 UPDATE mooring SET fee = 3 WHERE mooring_id = 1;
@@ -75,6 +76,7 @@ CREATE TRIGGER tidied BEFORE UPDATE ON berth FOR EACH ROW SET NEW.class = UPPER(
 UPDATE berth SET class = 'deep' WHERE berth_id = 1;
 -- case: a stamp [postgresql]
 -- finds: 3 auto-stamp note
+-- finds: 4 auto-stamp note
 ALTER TABLE berth ADD COLUMN changed_at timestamp;
 CREATE FUNCTION stamp() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN NEW.changed_at := now(); RETURN NEW; END $$;
 CREATE TRIGGER stamped BEFORE UPDATE ON berth FOR EACH ROW EXECUTE FUNCTION stamp();

@@ -51,8 +51,9 @@ INSERT INTO afloat_named (vessel_id, name, status) VALUES (9, 'Alma', 'afloat');
 -- finds: 0 sealed-column stop
 -- finds: 0 view-passthrough note
 UPDATE owner_public SET mail = 'a@b' WHERE owner_id = 3;
--- case: a plain column of the same view, said once [postgresql mysql mariadb tsql plsql]
+-- case: a plain column of the same view [postgresql mysql mariadb tsql plsql]
 -- finds: 0 view-passthrough note
+-- finds: 1 view-passthrough note
 UPDATE owner_public SET called = 'Asta' WHERE owner_id = 3;
 UPDATE owner_public SET called = 'Bo' WHERE owner_id = 4;
 -- case: the row leaves the view [postgresql mysql mariadb tsql plsql]

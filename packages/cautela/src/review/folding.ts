@@ -1,0 +1,71 @@
+import type { Draft, Hazard, Weight } from "../hazards/hazard.ts";
+import type { Region } from "../text/region.ts";
+import { type Finding, isAtLeast } from "./result.ts";
+
+/** Where a finding stands. */
+interface At {
+  statement: number;
+  region: Region;
+}
+
+/**
+ * The findings of a script, each cause told once. What one hazard finds for one cause at several places is one finding with
+ * `places`. What is declared to say the same of a statement as another hazard (`subsumes`) becomes a reason of that one,
+ * with what it advises; a finding that its author has accepted takes in no other: what was accepted is the one, and not what
+ * comes with it.
+ *
+ * @example
+ * // every-row, and no-way-back of the same DELETE: one finding, which says that no copy is kept
+ */
+export class Findings {
+  readonly list: Finding[] = [];
+  readonly #subsumes: ReadonlyMap<string, readonly string[]>;
+  readonly #byCause = new Map<string, Finding>();
+  /** The finding that takes in another hazard's at a statement. */
+  readonly #takers = new Map<string, Finding>();
+
+  constructor(hazards: readonly Hazard[]) {
+    this.#subsumes = new Map(hazards.flatMap(({ id, subsumes }) => (subsumes ? [[id, subsumes]] : [])));
+  }
+
+  /** Takes a finding; returns whether it has become one of its own, whose place a report shows. */
+  add(hazard: string, weight: Weight, draft: Draft, at: At, accepted: string | null): boolean {
+    const taker = this.#takers.get(`${at.statement} ${hazard}`);
+    if (taker) {
+      // Who accepts what is taken in has not accepted the one.
+      if (accepted === null) takeIn(taker, weight, draft);
+      return false;
+    }
+    const key = `${hazard}\0${weight}\0${accepted ?? "\0"}\0${draft.cause ?? draft.message}`;
+    const known = this.#byCause.get(key);
+    const { message, because, remedy } = draft;
+    const place = { statement: at.statement, ...at.region };
+    const finding = known ?? { hazard, weight, ...place, message, because, remedy, accepted, places: [] };
+    if (accepted === null)
+      for (const id of this.#subsumes.get(hazard) ?? []) this.#takers.set(`${at.statement} ${id}`, finding);
+    if (known) {
+      known.places.push(place);
+      return false;
+    }
+    this.#byCause.set(key, finding);
+    this.list.push(finding);
+    return true;
+  }
+
+  /** All of them in the order of the script. */
+  sorted(): Finding[] {
+    for (const { places } of this.list) places.sort(byPlace);
+    return this.list.sort(byPlace);
+  }
+}
+
+function byPlace(a: Region & { statement: number }, b: Region & { statement: number }): number {
+  return a.line - b.line || a.column - b.column || a.statement - b.statement;
+}
+
+function takeIn(taker: Finding, weight: Weight, { message, remedy }: Draft): void {
+  if (!taker.because.includes(message)) taker.because.push(message);
+  if (remedy !== "" && !taker.remedy.includes(remedy))
+    taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
+  if (isAtLeast(weight, taker.weight)) taker.weight = weight;
+}

@@ -69,7 +69,9 @@ const judged = (script: string, ddl: string | null) => {
     target,
     reach,
     writes,
-    found: found.map(({ hazard, weight, message, because }) => ({ hazard, weight, message, because })),
+    found: found
+      .map(({ hazard, weight, message, because }) => JSON.stringify({ hazard, weight, message, because }))
+      .sort(),
     unchecked: result.unchecked
       .filter((one) => one.statements.includes(index))
       .map(({ missing }) => missing)

@@ -29,7 +29,7 @@ export interface Draft {
   remedy: string;
   /**
    * What it goes back to: findings of one hazard with one cause are told once in a script, with all their places. The
-   * message if left out.
+   * message and its reasons if left out.
    */
   cause?: string;
   /** Another statement of the script that is to be mended; this one if left out. */

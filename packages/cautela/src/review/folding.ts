@@ -36,7 +36,8 @@ export class Findings {
       if (accepted === null) takeIn(taker, weight, draft);
       return false;
     }
-    const key = `${hazard}\0${weight}\0${accepted ?? "\0"}\0${draft.cause ?? draft.message}`;
+    const cause = draft.cause ?? [draft.message, ...draft.because].join("\0");
+    const key = `${hazard}\0${weight}\0${accepted ?? "\0"}\0${cause}`;
     const known = this.#byCause.get(key);
     const { message, because, remedy } = draft;
     const place = { statement: at.statement, ...at.region };

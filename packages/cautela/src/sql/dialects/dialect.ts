@@ -40,8 +40,8 @@ export interface LexicalRules {
   readonly ampersandHoles: boolean;
   /** `$(name)` stands for a variable of the client. */
   readonly parenHoles: boolean;
-  /** Whose directive lines, and whose separators, the files of this dialect hold. */
-  readonly client: "psql" | "mysql" | "sqlite" | "sqlcmd" | "sqlplus" | "none";
+  /** The client program whose directive lines and separators the files hold; several dialects may share one. */
+  readonly client: "psql" | "mysql-client" | "sqlite-client" | "sqlcmd" | "sqlplus" | "none";
 }
 
 /** What the grammar does differently. */

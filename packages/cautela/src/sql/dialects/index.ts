@@ -21,6 +21,9 @@ export const dialects: Readonly<Record<DialectId, Dialect>> = {
 /** The ids of the dialects, in the order of the design. */
 export const dialectIds = Object.keys(dialects) as readonly DialectId[];
 
+/** The dialect a script is read as when neither its caller nor anything in it names one. */
+export const usualDialect: DialectId = "postgresql";
+
 /** Whether a text is the id of a dialect. */
 export function isDialectId(text: string): text is DialectId {
   return Object.hasOwn(dialects, text);

@@ -51,7 +51,7 @@ function wordAfter(text: string, at: number): string {
 export function directiveEnd(text: string, at: number, client: LexicalRules["client"]): number {
   const first = text.charCodeAt(at);
   switch (client) {
-    case "sqlite":
+    case "sqlite-client":
       // A shell command begins with a dot in the first column.
       return first === 46 && (at === 0 || text[at - 1] === "\n") ? lineEnd(text, at) : -1;
     case "sqlcmd":
@@ -72,7 +72,7 @@ export function directiveEnd(text: string, at: number, client: LexicalRules["cli
         ? lineEnd(text, at)
         : -1;
     }
-    case "mysql": {
+    case "mysql-client": {
       const word = wordAt(text, at).toLowerCase();
       if (!mysqlCommands.has(word) || continues(text, at + word.length)) return -1;
       return lineEnd(text, at);

@@ -136,7 +136,7 @@ export class Lexer {
             at = end;
             continue;
           }
-          if (lexical.client === "mysql" && (code | 32) === 100) {
+          if (lexical.client === "mysql-client" && (code | 32) === 100) {
             const end = this.#delimiterDirective(text, at);
             if (end >= 0) {
               if (!final && end === length) return start;
@@ -373,7 +373,7 @@ export class Lexer {
         }
         case 92: {
           // backslash: a command of the client, or its terminator
-          if (psql || lexical.client === "mysql") {
+          if (psql || lexical.client === "mysql-client") {
             if (!final && at + 2 >= length) return start;
             const end = addBackslash(tokens, text, at, psql, fresh);
             if (!final && end === length) return start;
@@ -444,7 +444,7 @@ export class Lexer {
             at++;
             if (text.charCodeAt(at) === 64) at++;
             const quote = text.charCodeAt(at);
-            if ((quote === 39 || quote === 34 || quote === 96) && lexical.client === "mysql") {
+            if ((quote === 39 || quote === 34 || quote === 96) && lexical.client === "mysql-client") {
               const close = stringEnd(text, at + 1, quote, false);
               if (close === 0) {
                 if (!final) return start;

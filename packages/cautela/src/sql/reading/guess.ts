@@ -1,5 +1,5 @@
 import type { DialectId } from "../dialects/dialect.ts";
-import { dialectIds } from "../dialects/index.ts";
+import { dialectIds, usualDialect } from "../dialects/index.ts";
 import { ScriptReader } from "./script.ts";
 
 /** A dialect and what in the text speaks for it. */
@@ -93,15 +93,15 @@ export function guessDialect(text: string): DialectGuess {
   });
   if (signs.length === 0) {
     // Nothing speaks for any dialect. One that cannot read half of it is out if another reads it all.
-    if (unread(head, "postgresql") < 0.5) return { dialect: "postgresql", reason: "" };
+    if (unread(head, usualDialect) < 0.5) return { dialect: usualDialect, reason: "" };
     const reads = dialectIds.find((id) => unread(head, id) === 0);
     return reads === undefined
-      ? { dialect: "postgresql", reason: "" }
+      ? { dialect: usualDialect, reason: "" }
       : { dialect: reads, reason: "PostgreSQL does not read all of it" };
   }
   // What a dialect cannot read counts against it.
   const most = Math.max(...scores.values());
-  let best: DialectId = "postgresql";
+  let best: DialectId = usualDialect;
   let bestScore = Number.NEGATIVE_INFINITY;
   for (const id of dialectIds) {
     const marks = scores.get(id) ?? 0;

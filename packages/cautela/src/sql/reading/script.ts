@@ -1,5 +1,5 @@
 import type { Dialect, DialectId } from "../dialects/dialect.ts";
-import { dialects } from "../dialects/index.ts";
+import { dialects, usualDialect } from "../dialects/index.ts";
 import { readInner } from "../grammar/dynamic.ts";
 import { RIGHTS_OBJECTS, topStatement } from "../grammar/statement.ts";
 import { startsNext } from "../grammar/statement-end.ts";
@@ -163,7 +163,7 @@ export class ScriptReader {
         const start = p.start;
         const words = p.tokenText();
         p.advance();
-        if (/^delimiter[ \t]/i.test(words) && p.dialect.lexical.client === "mysql") {
+        if (/^delimiter[ \t]/i.test(words) && p.dialect.lexical.client === "mysql-client") {
           this.#state.delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
         }
         const tree: Statement = clientCopy(p.dialect, words, start) ?? {
@@ -560,7 +560,7 @@ export interface Script {
  * readScript("DELETE FROM berth;", { dialect: "sqlite" }).statements[0].kind // "delete"
  */
 export function readScript(text: string, options: { dialect?: DialectId } = {}): Script {
-  const dialect = options.dialect ?? "postgresql";
+  const dialect = options.dialect ?? usualDialect;
   const statements: ReadStatement[] = [];
   const problems: Script["problems"] = [];
   new ScriptReader(dialect).push(text, true, (read) => {

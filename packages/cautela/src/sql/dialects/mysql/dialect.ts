@@ -15,7 +15,7 @@ export const mysqlLexical: LexicalRules = {
   dashNeedsBlank: true,
   conditionalComments: 80499,
   atVariables: true,
-  client: "mysql",
+  client: "mysql-client",
 };
 
 export const mysqlGrammar: GrammarRules = {

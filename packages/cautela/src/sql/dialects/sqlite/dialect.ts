@@ -8,7 +8,7 @@ import { syntaxOf } from "../syntax.ts";
 export const sqlite = dialect(
   "sqlite",
   "SQLite",
-  { ...standardLexical, backticks: true, brackets: true, atVariables: true, client: "sqlite" },
+  { ...standardLexical, backticks: true, brackets: true, atVariables: true, client: "sqlite-client" },
   {
     ...standardGrammar,
     reserved: [

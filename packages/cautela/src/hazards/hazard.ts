@@ -33,7 +33,22 @@ export interface Draft {
    */
   cause?: string;
   /** Another statement of the script that is to be mended; this one if left out. */
-  at?: { statement: number; region: Region };
+  at?: At;
+  /** The further places of the same cause, where the message speaks of all of them. */
+  places?: readonly At[];
+  /**
+   * What is left of it when the whole script is known: itself, a lighter one, or null. It is asked for once, at the end.
+   *
+   * @example
+   * // DELETE FROM tariff; INSERT INTO tariff VALUES … -- every-row, `ask` once the rows are seen to come back
+   */
+  settle?(script: FinishContext): Draft | null;
+}
+
+/** A place in the script. */
+export interface At {
+  statement: number;
+  region: Region;
 }
 
 /** What a hazard's check is given: one statement, resolved and judged. */
@@ -65,7 +80,7 @@ export interface HazardContext {
   /** The statement after it, as far as it is known. */
   readonly next: ReadStatement | null;
   /** Where the statement stands. */
-  readonly at: { statement: number; region: Region };
+  readonly at: At;
   /** Inside a block: a name may be a variable, and the statement may run more than once. */
   readonly inCode: boolean;
   /** The source text of a range. */
@@ -116,6 +131,8 @@ export interface Hazard {
   readonly subsumes?: readonly string[];
   /** Its check may find something at an earlier statement, when a later one is seen. */
   readonly speaksLater?: boolean;
+  /** It speaks of data that are gone for good: in a transaction that is rolled back at its end it weighs at most `note`. */
+  readonly lasting?: boolean;
   /** Only looked for when the policy gives it a weight. */
   readonly onRequest?: boolean;
   readonly example: HazardExample;
@@ -132,6 +149,7 @@ export interface FinishContext {
   readonly policy: Policy;
   readonly history: History;
   readonly timeline: Timeline;
+  readonly creations: Creations;
 }
 
 export type { JudgedChange };

@@ -137,7 +137,7 @@ function sheetOf(step: ScriptStep, context: SheetContext, sends: boolean): Rehea
 /** What a step changes, or may change, that no restore puts back. */
 function beyondRows({ source, does, catalog, structure, fired }: ScriptStep): string[] {
   const reasons: string[] = [];
-  for (const one of [source.tree, ...executed(source.tree)]) {
+  for (const one of [source.tree, ...[...executed(source.tree)].map(({ tree }) => tree)]) {
     const runs = unfollowed(one, catalog);
     if (runs !== null) reasons.push(`${runs}: what it changes is neither kept nor put back`);
     if (classOf(one) === "rights") reasons.push("rights are not put back");

@@ -9,6 +9,8 @@ export interface Check {
   fixed: Weight | null;
   /** Its usual weight. */
   usual: Weight;
+  /** It speaks of lasting loss, see `Hazard.lasting`. */
+  lasting: boolean;
   needs: number;
   kinds: readonly Statement["kind"][] | null;
   run(context: HazardContext): Draft[];
@@ -27,7 +29,7 @@ export class Checks {
     this.#hazards = hazards;
     this.#late = new Set(hazards.filter(({ finish, speaksLater }) => finish || speaksLater).map(({ id }) => id));
     const all: Check[] = [];
-    for (const { id, weight, needs, statements, onRequest, check, finish } of hazards) {
+    for (const { id, weight, needs, statements, onRequest, lasting, check, finish } of hazards) {
       const said = policy.weights?.[id];
       if (said === "off" || (onRequest && said === undefined)) continue;
       // All of one shape, so that the loop over them runs fast.
@@ -35,6 +37,7 @@ export class Checks {
         id,
         fixed: said ?? null,
         usual: weight,
+        lasting: lasting ?? false,
         needs: needs ?? 0,
         kinds: statements ?? null,
         run: check ?? NOTHING,

@@ -1,12 +1,6 @@
-import type { Draft, Hazard, Weight } from "../hazards/hazard.ts";
+import type { At, Draft, Hazard, Weight } from "../hazards/hazard.ts";
 import type { Region } from "../text/region.ts";
-import { type Finding, isAtLeast } from "./result.ts";
-
-/** Where a finding stands. */
-interface At {
-  statement: number;
-  region: Region;
-}
+import { type Finding, heavier, isAtLeast, type Verdict } from "./result.ts";
 
 /**
  * The findings of a script, each cause told once. What one hazard finds for one cause at several places is one finding with
@@ -44,6 +38,7 @@ export class Findings {
     const finding = known ?? { hazard, weight, ...place, message, because, remedy, accepted, places: [] };
     if (accepted === null)
       for (const id of this.#subsumes.get(hazard) ?? []) this.#takers.set(`${at.statement} ${id}`, finding);
+    for (const { statement, region } of draft.places ?? []) finding.places.push({ statement, ...region });
     if (known) {
       known.places.push(place);
       return false;
@@ -51,6 +46,17 @@ export class Findings {
     this.#byCause.set(key, finding);
     this.list.push(finding);
     return true;
+  }
+
+  /** The heaviest weight at each statement, of what nobody has accepted; each place counts. */
+  verdicts(): ReadonlyMap<number, Verdict> {
+    const verdicts = new Map<number, Verdict>();
+    for (const { accepted, weight, statement, places } of this.list) {
+      if (accepted !== null) continue;
+      for (const at of [statement, ...places.map((place) => place.statement)])
+        verdicts.set(at, heavier(verdicts.get(at) ?? "clear", weight));
+    }
+    return verdicts;
   }
 
   /** All of them in the order of the script. */

@@ -1,9 +1,10 @@
 import { changesOf } from "../analysis/changes/change.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
+import type { TransactionSpan } from "../analysis/script/copies.ts";
 import { ScriptState } from "../analysis/script/script-state.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
-import type { Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
+import type { At, Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
 import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
@@ -19,10 +20,20 @@ import { changeSource } from "./change-source.ts";
 import { type Check, Checks } from "./checks.ts";
 import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
-import { type ChangeSource, heavier, type Review, type StatementReview, type Verdict } from "./result.ts";
+import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
 import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
 import { regionOf, statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
+
+/** What waits for the end of the script: something may be said then that makes it lighter. */
+interface Unsettled {
+  check: Check;
+  draft: Draft;
+  at: At;
+  accepted: string | null;
+  /** The transaction in which it stands. */
+  span: TransactionSpan | null;
+}
 
 /** A review in progress: statements go in one by one, in the order of the script. */
 export class ReviewSession {
@@ -42,6 +53,7 @@ export class ReviewSession {
   readonly #spare = new Map<number, { excerpt: string; review: StatementReview }>();
   /** Accepted hazards that may still be found. */
   readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
+  readonly #unsettled: Unsettled[] = [];
   #finished = false;
   readonly #sources = new Map<number, ChangeSource>();
   readonly #ripples = new Map<number, readonly FiredRipple[]>();
@@ -124,13 +136,19 @@ export class ReviewSession {
     this.#pending = null;
     const { statement, source } = waiting;
     const outer = this.#count;
-    this.#one(statement, source, next, false, null);
+    this.#one(statement, source, next, ALWAYS, null);
     if (!runsOthers(statement.tree)) return;
     const inCode = statement.tree.kind !== "dynamic" && !dialects[this.#dialect].syntax.controlFlow;
-    for (const tree of executed(statement.tree)) {
+    for (const { tree, conditional } of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
-      this.#one({ ...inner, comments: [], terminator: "", rows: 0, repeat: 1 }, source, null, inCode, outer);
+      this.#one(
+        { ...inner, comments: [], terminator: "", rows: 0, repeat: 1 },
+        source,
+        null,
+        { inCode, conditional },
+        outer,
+      );
     }
   }
 
@@ -139,50 +157,60 @@ export class ReviewSession {
     statement: ReadStatement,
     source: SourceView,
     next: ReadStatement | null,
-    inCode: boolean,
+    runs: { inCode: boolean; conditional: boolean },
     inside: number | null,
   ): void {
     const { tree } = statement;
     const index = this.#count++;
-    const before = this.#findings.list.length;
+    const before = this.#findings.list.length + this.#unsettled.length;
     const place = { statement: index, region: regionOf(statement, source.lines) };
     const judged = this.#judge(tree);
-    const context = new StatementContext(this.#script, statement, source, next, inCode, place, judged);
+    const context = new StatementContext(this.#script, statement, source, next, runs, place, judged);
     const accepts = acceptsOf(statement, source.slice);
     const used = new Set<string>();
-    let verdict = this.#find(context, accepts, used);
-    if (accepts.size > 0) verdict = heavier(verdict, this.#settleAccepts(context, accepts, used));
-    const found = this.#findings.list.length > before;
-    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, verdict, found, inside);
+    this.#find(context, accepts, used);
+    if (accepts.size > 0) this.#settleAccepts(context, accepts, used);
+    const found = this.#findings.list.length + this.#unsettled.length > before;
+    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, found, inside);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
-    this.#result.verdict = heavier(this.#result.verdict, verdict);
     this.#unchecked.note(context);
     this.#state.observe(context);
     if (this.#catalog) replay(this.#catalog, tree, source.slice);
   }
 
-  /** Looks for every hazard that the statement may hold, and gives the weight of what stands on it. */
-  #find(context: StatementContext, accepts: ReadonlyMap<string, string>, used: Set<string>): Verdict {
+  /** Looks for every hazard that the statement may hold. */
+  #find(context: StatementContext, accepts: ReadonlyMap<string, string>, used: Set<string>): void {
     const { tree, at } = context;
-    let verdict: Verdict = "clear";
+    const { open } = this.#state.timeline;
     for (const check of this.#checks.of(tree.kind, context.traits)) {
       const drafts = this.#run(check, context);
       for (let i = 0; i < drafts.length; i++) {
         const draft = drafts[i];
         // The same said of two places that read alike is said once.
         if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
-        const weight = check.fixed ?? draft.weight ?? check.usual;
         if (draft.at && draft.at.statement !== at.statement) {
-          this.#late(check.id, weight, draft, draft.at);
+          this.#late(check, draft, draft.at);
           continue;
         }
         const accepted = accepts.get(check.id) ?? null;
-        this.#findings.add(check.id, weight, draft, draft.at ?? at, accepted);
-        if (accepted === null) verdict = heavier(verdict, weight);
-        else used.add(check.id);
+        if (accepted !== null) used.add(check.id);
+        const waits = draft.settle !== undefined || (check.lasting && open !== null);
+        if (waits && this.#unsettled.length < UNSETTLED)
+          this.#unsettled.push({ check, draft, at: draft.at ?? at, accepted, span: open });
+        else this.#findings.add(check.id, weightOf(check, draft), draft, draft.at ?? at, accepted);
       }
     }
-    return verdict;
+  }
+
+  /** Says what waited for the end of the script, as heavy as it is then. */
+  #settle(): void {
+    for (const { check, draft, at, accepted, span } of this.#unsettled) {
+      const settled = draft.settle ? draft.settle(this.#script) : draft;
+      if (!settled) continue;
+      const said = inTrial(check, settled, span);
+      this.#findings.add(check.id, weightOf(check, said), said, at, accepted);
+    }
+    this.#unsettled.length = 0;
   }
 
   /** Runs one check; a statement that is nested too deep for it is listed as not judged. */
@@ -198,8 +226,7 @@ export class ReviewSession {
   }
 
   /** Accepted hazards that were not found: they may still be, or their acceptance is a finding. */
-  #settleAccepts({ at }: StatementContext, accepts: ReadonlyMap<string, string>, used: ReadonlySet<string>): Verdict {
-    let verdict: Verdict = "clear";
+  #settleAccepts({ at }: StatementContext, accepts: ReadonlyMap<string, string>, used: ReadonlySet<string>): void {
     for (const [id, reason] of accepts) {
       if (used.has(id)) continue;
       // What a later statement, or the end of the script, may still find here.
@@ -207,20 +234,17 @@ export class ReviewSession {
       else {
         const said = this.#policy.weights?.[idleAccept.id];
         if (said === "off") continue;
-        const weight = said ?? idleAccept.weight;
         const accepted = accepts.get(idleAccept.id) ?? null;
-        this.#findings.add(idleAccept.id, weight, idleAcceptDraft(id), at, accepted);
-        if (accepted === null) verdict = heavier(verdict, weight);
+        this.#findings.add(idleAccept.id, said ?? idleAccept.weight, idleAcceptDraft(id), at, accepted);
       }
     }
-    return verdict;
   }
 
   /** Keeps what the result says of a statement; of one without findings, in case one comes to stand on it later. */
-  #keep(context: StatementContext, verdict: Verdict, found: boolean, inside: number | null): void {
+  #keep(context: StatementContext, found: boolean, inside: number | null): void {
     const { statement, at, slice } = context;
     const { region } = at;
-    const review = statementReview(context, verdict);
+    const review = statementReview(context);
     const lineStart = statement.start - (region.column - 1);
     const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(statement.end, lineStart + length)));
     if (found) this.#excerpts.set(at.statement, excerpt(EXCERPT));
@@ -231,21 +255,17 @@ export class ReviewSession {
     this.#sources.set(at.statement, changeSource(context, inside));
   }
 
-  /** A finding that turned up later stands on an earlier statement, and makes its verdict heavier. */
-  #late(hazard: string, weight: Weight, draft: Draft, at: { statement: number; region: Region }): void {
-    const key = `${at.statement} ${hazard}`;
+  /** A finding that turned up later stands on an earlier statement. */
+  #late({ id, fixed, usual }: Pick<Check, "id" | "fixed" | "usual">, draft: Draft, at: At): void {
+    const key = `${at.statement} ${id}`;
     const accepted = this.#waiting.get(key)?.reason ?? null;
     this.#waiting.delete(key);
-    const own = this.#findings.add(hazard, weight, draft, at, accepted);
+    const own = this.#findings.add(id, fixed ?? draft.weight ?? usual, draft, at, accepted);
     const spare = own ? this.#spare.get(at.statement) : undefined;
     if (spare && !this.#excerpts.has(at.statement)) {
       this.#excerpts.set(at.statement, spare.excerpt);
       if (!this.#keepAll) this.#result.statements.push(spare.review);
     }
-    if (accepted !== null) return;
-    this.#result.verdict = heavier(this.#result.verdict, weight);
-    const earlier = this.#result.statements.find((one) => one.index === at.statement);
-    if (earlier) earlier.verdict = heavier(earlier.verdict, weight);
   }
 
   /** What can be said only at the end of the script. */
@@ -253,13 +273,27 @@ export class ReviewSession {
     if (this.#finished) return;
     this.#finished = true;
     if (this.#count > 0) this.#unchecked.lacking(this.#before);
-    for (const { id, fixed, usual, finish } of this.#checks.late())
-      for (const draft of finish?.(this.#script) ?? [])
-        if (draft.at) this.#late(id, fixed ?? draft.weight ?? usual, draft, draft.at);
+    this.#settle();
+    for (const check of this.#checks.late())
+      for (const draft of check.finish?.(this.#script) ?? []) if (draft.at) this.#late(check, draft, draft.at);
+    const idle = { id: idleAccept.id, fixed: null, usual: idleAccept.weight };
     for (const { id, statement, region } of this.#waiting.values())
-      this.#late(idleAccept.id, idleAccept.weight, idleAcceptDraft(id), { statement, region });
-    if (!this.#keepAll) this.#result.statements.sort((a, b) => a.index - b.index);
+      this.#late(idle, idleAcceptDraft(id), { statement, region });
     this.#findings.sorted();
+    this.#weigh();
+  }
+
+  /** Gives each statement, and the script, the heaviest weight of what was found. */
+  #weigh(): void {
+    const result = this.#result;
+    const verdicts = this.#findings.verdicts();
+    for (const verdict of verdicts.values()) result.verdict = heavier(result.verdict, verdict);
+    for (const one of result.statements) one.verdict = verdicts.get(one.index) ?? "clear";
+    if (this.#keepAll) return;
+    // What waited for the end may have come to nothing.
+    const found = new Set(this.#findings.list.map(({ statement }) => statement));
+    result.statements = result.statements.filter(({ index }) => found.has(index)).sort((a, b) => a.index - b.index);
+    for (const index of this.#excerpts.keys()) if (!found.has(index)) this.#excerpts.delete(index);
   }
 
   #judge(tree: Statement): readonly JudgedChange[] {
@@ -267,6 +301,21 @@ export class ReviewSession {
     return changes.length === 0 ? NO_CHANGES : changes.map((change) => this.#state.judge(change, this.#catalog));
   }
 }
+
+function weightOf({ fixed, usual }: Check, draft: Draft): Weight {
+  return fixed ?? draft.weight ?? usual;
+}
+
+/** What speaks of lasting loss is worth knowing, no more, in a transaction that is rolled back at its end. */
+function inTrial(check: Check, draft: Draft, span: TransactionSpan | null): Draft {
+  if (!check.lasting || span?.end !== "rollback") return draft;
+  return { ...draft, weight: "note", because: [...draft.because, "the transaction is rolled back at its end"] };
+}
+
+const ALWAYS = { inCode: false, conditional: false };
+
+/** This much waits for the end of the script; beyond that it is told at once. */
+const UNSETTLED = 4000;
 
 const NO_CHANGES: readonly JudgedChange[] = [];
 

@@ -15,7 +15,7 @@ import { type NodeIndex, nodeIndexOf } from "../analysis/statement/node-index.ts
 import { relationTraits } from "../analysis/statement/table-traits.ts";
 import { Trait } from "../analysis/statement/traits.ts";
 import type { Catalog } from "../catalog/catalog.ts";
-import type { HazardContext, JudgedChange } from "../hazards/hazard.ts";
+import type { At, HazardContext, JudgedChange } from "../hazards/hazard.ts";
 import { oneLine } from "../hazards/wording.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { Dialect, SessionState } from "../sql/dialects/dialect.ts";
@@ -55,7 +55,8 @@ export class StatementContext implements HazardContext, Step {
   readonly changes: readonly JudgedChange[];
   readonly next: ReadStatement | null;
   readonly inCode: boolean;
-  readonly at: { statement: number; region: Region };
+  readonly conditional: boolean;
+  readonly at: At;
   readonly slice: (start: number, end: number) => string;
   readonly #source: SourceView;
   #names: Resolution | null | undefined = undefined;
@@ -69,8 +70,8 @@ export class StatementContext implements HazardContext, Step {
     statement: ReadStatement,
     source: SourceView,
     next: ReadStatement | null,
-    inCode: boolean,
-    at: { statement: number; region: Region },
+    runs: { inCode: boolean; conditional: boolean },
+    at: At,
     changes: readonly JudgedChange[],
   ) {
     this.dialect = script.dialect;
@@ -83,7 +84,8 @@ export class StatementContext implements HazardContext, Step {
     this.tree = statement.tree;
     this.changes = changes;
     this.next = next;
-    this.inCode = inCode;
+    this.inCode = runs.inCode;
+    this.conditional = runs.conditional;
     this.at = at;
     this.slice = source.slice;
     this.#source = source;

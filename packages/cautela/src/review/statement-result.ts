@@ -7,11 +7,11 @@ import { writtenName } from "../catalog/names.ts";
 import type { HazardContext } from "../hazards/hazard.ts";
 import type { Name, Span, Statement } from "../sql/nodes/tree.ts";
 import type { Region } from "../text/region.ts";
-import type { StatementReview, Verdict } from "./result.ts";
+import type { StatementReview } from "./result.ts";
 import type { SourceView, StatementContext } from "./statement-context.ts";
 
-/** What the result says of a statement. */
-export function statementReview(context: StatementContext, verdict: Verdict): StatementReview {
+/** What the result says of a statement; its verdict comes when the script is at its end. */
+export function statementReview(context: StatementContext): StatementReview {
   const { tree, at, changes, catalog } = context;
   const reach = changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : context.insertReach;
   return {
@@ -19,7 +19,7 @@ export function statementReview(context: StatementContext, verdict: Verdict): St
     ...at.region,
     kind: kindOf(tree),
     target: targetOf(context, catalog),
-    verdict,
+    verdict: "clear",
     reach: multiplied(reach, context),
     writes: allWrites(directWrites(tree, changes, catalog), context.ripples),
   };

@@ -29,4 +29,6 @@ export interface Step {
   readonly backup: string | null;
   /** It stands inside a block: it may run more than once. */
   readonly inCode: boolean;
+  /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
+  readonly conditional: boolean;
 }

@@ -35,7 +35,7 @@ export function catalogFromDdl(text: string, options: { dialect: DialectId; onto
       });
     }
     replay(catalog, tree, slice);
-    for (const inner of executed(tree)) replay(catalog, inner, slice);
+    for (const inner of executed(tree)) replay(catalog, inner.tree, slice);
     countRows(catalog, tree, rows);
   });
   return catalog;

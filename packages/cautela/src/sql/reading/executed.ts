@@ -1,32 +1,43 @@
 import type { Statement } from "../nodes/tree.ts";
 
+/** A statement that runs when another one runs. */
+export interface Executed {
+  readonly tree: Statement;
+  /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
+  readonly conditional: boolean;
+}
+
 /**
  * The statements that run when a statement runs: those inside blocks, branches, loops and constant
  * dynamic SQL, in the order of the source. What a definition holds does not run.
  */
-export function* executed(statement: Statement): IterableIterator<Statement> {
-  const stack: Statement[] = [];
-  push(statement, stack);
+export function* executed(statement: Statement): IterableIterator<Executed> {
+  const stack: Executed[] = [];
+  push({ tree: statement, conditional: false }, stack);
   for (let inner = stack.pop(); inner; inner = stack.pop()) {
     yield inner;
     push(inner, stack);
   }
 }
 
-function push(statement: Statement, stack: Statement[]): void {
-  const below: Statement[] = [];
-  switch (statement.kind) {
+function push({ tree, conditional }: Executed, stack: Executed[]): void {
+  const below: Executed[] = [];
+  const runs = (body: readonly Statement[], perhaps: boolean): void => {
+    for (const one of body) below.push({ tree: one, conditional: perhaps });
+  };
+  switch (tree.kind) {
     case "block":
-      below.push(...statement.body, ...statement.handlers.flatMap((handler) => handler.body));
+      runs(tree.body, conditional);
+      for (const { body } of tree.handlers) runs(body, true);
       break;
     case "if":
-      below.push(...statement.branches.flatMap((branch) => branch.body));
+      for (const { body } of tree.branches) runs(body, true);
       break;
     case "loop":
-      below.push(...statement.body);
+      runs(tree.body, true);
       break;
     case "dynamic":
-      below.push(...(statement.body ?? []));
+      runs(tree.body ?? [], conditional);
       break;
     default:
   }

@@ -46,6 +46,13 @@ class Layer {
   }
 }
 
+/** What stood in a place before a change. */
+interface Undo {
+  kind: ObjectKind;
+  key: string;
+  before: CatalogObject | null | undefined;
+}
+
 function index(map: Map<string, Set<string>>, at: string, key: string): void {
   const keys = map.get(at);
   if (keys) keys.add(key);
@@ -77,6 +84,8 @@ export class Catalog {
   #referredAt = -1;
   readonly #code: CatalogObject[] = [];
   readonly #unread: UnreadDdl[] = [];
+  /** What its changes replaced since a transaction began; null outside of one. */
+  #undo: Undo[] | null = null;
 
   constructor(
     dialect: DialectId,
@@ -295,7 +304,7 @@ export class Catalog {
         const before = this.byKey(key);
         if (!before) this.#additions++;
         if (!before || !sameTies(before, object)) this.#ties++;
-        layer.of("table").set(key, object);
+        this.#set("table", key, object);
         index(layer.byName, object.name, key);
         for (const { table } of object.foreignKeys) index(layer.referring, table, key);
         for (const table of object.inherits) index(layer.referring, table, key);
@@ -307,14 +316,14 @@ export class Catalog {
         // Two tables may each have a trigger of the same name (postgresql).
         const own = `${object.table}\u0000${object.name}`;
         this.#ties++;
-        layer.of(object.object).set(own, object);
+        this.#set(object.object, own, object);
         index(layer.byTable, object.table, own);
         return;
       }
       default:
         this.#additions++;
         this.#ties++;
-        layer.of(object.object).set(key, object);
+        this.#set(object.object, key, object);
         if (object.object === "view" || object.object === "synonym") index(layer.byName, object.name, key);
     }
   }
@@ -324,9 +333,45 @@ export class Catalog {
     this.#changes++;
     this.#additions++;
     this.#ties++;
+    this.#set(kind, key, this.#parent?.object(kind, key) ? null : undefined);
+  }
+
+  /** Puts an object in its place in this layer; null: it is gone, undefined: the layer says nothing of it. */
+  #set(kind: ObjectKind, key: string, object: CatalogObject | null | undefined): void {
     const own = this.#layer.of(kind);
-    if (this.#parent?.object(kind, key)) own.set(key, null);
-    else own.delete(key);
+    this.#undo?.push({ kind, key, before: own.get(key) });
+    if (object === undefined) own.delete(key);
+    else own.set(key, object);
+  }
+
+  /** From here on its changes can be taken back, in the engines where DDL belongs to a transaction. */
+  begin(): void {
+    this.#undo ??= [];
+  }
+
+  /** What has changed since `begin` stays. */
+  commit(): void {
+    this.#undo = null;
+  }
+
+  /** How much has changed since `begin`: what `rollback` takes a catalog back to. */
+  get mark(): number {
+    return this.#undo?.length ?? 0;
+  }
+
+  /** Takes back what has changed since `begin`, or since a mark. */
+  rollback(mark = 0): void {
+    const undo = this.#undo ?? [];
+    if (undo.length > mark) {
+      this.#changes++;
+      this.#additions++;
+      this.#ties++;
+    }
+    for (const { kind, key, before } of undo.splice(mark).reverse()) {
+      const own = this.#layer.of(kind);
+      if (before === undefined) own.delete(key);
+      else own.set(key, before);
+    }
   }
 
   drop(schema: string, table: string): void {

@@ -32,6 +32,8 @@ export interface Draft {
    * message and its reasons if left out.
    */
   cause?: string;
+  /** The engine refuses the statement: it changes nothing, and the script goes on as if it were not there. */
+  refused?: boolean;
   /** Another statement of the script that is to be mended; this one if left out. */
   at?: At;
   /** The further places of the same cause, where the message speaks of all of them. */

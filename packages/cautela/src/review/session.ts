@@ -174,8 +174,11 @@ export class ReviewSession {
     if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, found, inside);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#unchecked.note(context);
+    if (context.refused) return;
     this.#state.observe(context);
-    if (this.#catalog) replay(this.#catalog, tree, source.slice);
+    if (!this.#catalog) return;
+    replay(this.#catalog, tree, source.slice);
+    this.#state.transact(this.#catalog, tree);
   }
 
   /** Looks for every hazard that the statement may hold. */
@@ -192,6 +195,7 @@ export class ReviewSession {
           this.#late(check, draft, draft.at);
           continue;
         }
+        if (draft.refused) context.refused = true;
         const accepted = accepts.get(check.id) ?? null;
         if (accepted !== null) used.add(check.id);
         const waits = draft.settle !== undefined || (check.lasting && open !== null);

@@ -91,6 +91,9 @@ export class StatementContext implements HazardContext, Step {
     this.#source = source;
   }
 
+  /** The engine refuses the statement, see `Draft.refused`. */
+  refused = false;
+
   get names(): Resolution | null {
     if (this.#names === undefined)
       this.#names = this.catalog ? resolveStatement(this.tree, this.catalog, this.dialect) : null;

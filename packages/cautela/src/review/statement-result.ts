@@ -13,15 +13,15 @@ import type { SourceView, StatementContext } from "./statement-context.ts";
 /** What the result says of a statement; its verdict comes when the script is at its end. */
 export function statementReview(context: StatementContext): StatementReview {
   const { tree, at, changes, catalog } = context;
-  const reach = changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : context.insertReach;
+  const wanted = changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : context.insertReach;
   return {
     index: at.statement,
     ...at.region,
     kind: kindOf(tree),
     target: targetOf(context, catalog),
     verdict: "clear",
-    reach: multiplied(reach, context),
-    writes: allWrites(directWrites(tree, changes, catalog), context.ripples),
+    reach: wanted && context.refused ? { bound: "none" } : multiplied(wanted, context),
+    writes: context.refused ? [] : allWrites(directWrites(tree, changes, catalog), context.ripples),
   };
 }
 

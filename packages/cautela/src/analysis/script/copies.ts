@@ -28,6 +28,8 @@ export class Copy {
   temporary = false;
   /** Where it was dropped or emptied again. */
   gone: Moment | null = null;
+  /** Where the transaction that made it was rolled back. */
+  undone: Moment | null = null;
   /** Rows go into a table that was there before. */
   into = false;
   /** Its number among the copies of the script. */

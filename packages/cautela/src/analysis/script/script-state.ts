@@ -2,9 +2,11 @@ import type { Catalog } from "../../catalog/catalog.ts";
 import { relationKey } from "../../catalog/catalog.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Statement } from "../../sql/nodes/tree.ts";
 import { type Change, targetName } from "../changes/change.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
 import { reachOf } from "../changes/reach.ts";
+import type { TransactionSpan } from "./copies.ts";
 import { Creations } from "./creations.ts";
 import { History } from "./history.ts";
 import { mitigation } from "./mitigations.ts";
@@ -20,6 +22,9 @@ export class ScriptState {
   readonly history = new History();
   /** Transactions, copies, destruction, guards. */
   readonly timeline: Timeline;
+  /** The transaction in which the catalog stands, and how much it held at each savepoint. */
+  #span: TransactionSpan | null = null;
+  readonly #marks = new Map<string, number>();
   readonly #dialect: Dialect;
   readonly #policy: Policy;
 
@@ -35,6 +40,28 @@ export class ScriptState {
     notePast(step, this.history);
     this.timeline.note(step);
     this.creations.note(step.tree, step.catalog);
+  }
+
+  /**
+   * Begins, keeps or takes back the changes of a catalog as the transaction of a statement does. Where DDL commits by itself
+   * there is nothing to take back.
+   */
+  transact(catalog: Catalog, tree: Statement): void {
+    const { open } = this.timeline;
+    if (this.#dialect.run.structureCommits) return;
+    const before = this.#span;
+    this.#span = open;
+    if (before && before !== open) {
+      if (before.end === "rollback") catalog.rollback();
+      catalog.commit();
+      this.#marks.clear();
+    }
+    if (open && open !== before) catalog.begin();
+    if (!open || tree.kind !== "transaction" || !tree.name) return;
+    const name = tree.name.text.toLowerCase();
+    if (tree.action === "savepoint") this.#marks.set(name, catalog.mark);
+    const mark = this.#marks.get(name);
+    if (mark !== undefined && (tree.action === "rollback" || tree.action === "rollback-to")) catalog.rollback(mark);
   }
 
   /** A change with its reach and with what softens a finding about it, as the script stands now. */

@@ -102,7 +102,13 @@ export class Timeline {
 
   // ------------------------------------------------------------ transactions
 
-  #transactions({ tree, at }: Step): void {
+  #transactions({ tree, at, conditional }: Step): void {
+    // IF @@ERROR <> 0 ROLLBACK is no end; where a branch commits, the whole cannot be taken for a trial.
+    if (conditional && tree.kind === "transaction" && tree.action !== "begin" && this.#open) {
+      if (tree.action === "commit") this.#open.end = "commit";
+      return;
+    }
+    if (tree.kind === "if" && endsEitherWay(tree)) this.#end("commit", at, "");
     if (tree.kind === "transaction") {
       if (tree.action === "begin") {
         // MySQL commits what is open; the others warn, or nest.
@@ -143,9 +149,13 @@ export class Timeline {
   #end(how: "commit" | "rollback" | "silent", at: Moment, what: string): void {
     const span = this.#open;
     if (!span) return;
-    span.end = how;
+    if (span.end === "open") span.end = how;
     span.endAt = at;
     this.#nested = 0;
+    // A copy that was made in it is gone with it.
+    if (span.end === "rollback")
+      for (let i = this.copies.length - 1; i >= 0 && this.copies[i].at.statement > span.at.statement; i--)
+        this.copies[i].undone ??= at;
     if (how === "silent" && this.silentCommits.length < KEPT) this.silentCommits.push({ at, span, what });
     this.#open = null;
   }
@@ -525,6 +535,15 @@ function returnedInto(tree: Statement): string | null {
   const clause = tree.with ?? tree.source?.with ?? null;
   const kept = clause?.tables.some(({ body }) => body.kind === "delete" && body.returning !== null) ?? false;
   return kept ? `its rows are kept in \`${writtenName(tree.target.name)}\`` : null;
+}
+
+/** IF … COMMIT ELSE ROLLBACK: whichever branch runs, the transaction is at its end. */
+function endsEitherWay({ branches }: Extract<Statement, { kind: "if" }>): boolean {
+  const ends = (one: Statement): boolean =>
+    one.kind === "block"
+      ? one.body.some(ends)
+      : one.kind === "transaction" && (one.action === "commit" || one.action === "rollback");
+  return branches.some(({ condition }) => condition === null) && branches.every(({ body }) => body.some(ends));
 }
 
 function neverTrue(where: Expr): boolean {

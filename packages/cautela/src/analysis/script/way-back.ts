@@ -31,6 +31,7 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
   const own = timeline.copiesOf(lost.key);
   for (let i = 0; i < own.length; i++) {
     const copy = own[i];
+    if (copy.undone && copy.undone.statement < lost.at.statement) continue;
     const late = copy.place >= lost.copies;
     if (late && (thin !== null || i !== own.length - 1)) continue;
     const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
@@ -83,7 +84,7 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
 export function lostCopy(lost: Destruction, timeline: Timeline): Copy | null {
   let last: Copy | null = null;
   for (const copy of timeline.copiesOf(lost.key)) {
-    if (copy.place >= lost.copies || shortfall(copy, lost) !== null) continue;
+    if (copy.place >= lost.copies || copy.undone || shortfall(copy, lost) !== null) continue;
     if (copy.gone === null) return null;
     last = copy;
   }

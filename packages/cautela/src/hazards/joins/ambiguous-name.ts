@@ -37,6 +37,7 @@ export const ambiguousName: Hazard = {
       const aliases = candidates.map((one) => one.name);
       drafts.push({
         message: `\`${column}\` may mean the column of ${listed(aliases)}, so the engine refuses this.`,
+        refused: true,
         because: [`${listed(aliases)} each have a column of that name`],
         remedy: `Write ${aliases.map((alias) => `\`${alias}.${column}\``).join(" or ")}.`,
       });

@@ -71,6 +71,7 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
     const aliases = binding.scope.relations.map((one) => one.name).filter((name) => name !== "");
     return {
       weight: jet ? "ask" : "stop",
+      refused: !jet,
       message: `\`${context.show(node)}\`: nothing in this statement is called \`${qualifier}\`.`,
       because: [aliases.length > 0 ? `it knows ${listed(aliases)}` : "it names no table here"],
       remedy:
@@ -88,6 +89,7 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
     : `no table of this statement has a column \`${column}\``;
   return {
     weight: jet ? "ask" : "stop",
+    refused: !jet,
     message: jet
       ? `${capital(where)}, so whoever runs this is asked for it.`
       : `${capital(where)}, so the engine refuses this.`,

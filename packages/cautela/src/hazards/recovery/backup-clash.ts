@@ -45,6 +45,7 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     return [
       {
         weight: replaced ? "ask" : "stop",
+        refused: !stale && !replaced,
         message: stale
           ? `\`${shown}\` is there already, so IF NOT EXISTS keeps the old one and copies nothing.`
           : replaced

@@ -53,6 +53,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
       drafts.push({
         cause: `${root.name} ${firing.action}`,
         weight: certain.length > 0 ? "stop" : "note",
+        refused: certain.length > 0,
         message:
           certain.length > 0
             ? `The engine refuses this: other tables refer to \`${root.name}\` (${listed(keys)}).`

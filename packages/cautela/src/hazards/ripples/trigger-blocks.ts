@@ -39,6 +39,7 @@ CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0
         drafts.push({
           cause: `${name} ${kind} ${text}`,
           weight: sure ? "stop" : swallows ? "ask" : "note",
+          refused: sure && !swallows,
           message: swallows
             ? `\`${name}\` ${sure ? "drops" : "may drop"} the change of \`${place.name}\` silently: the statement succeeds and the row stays as it was.`
             : `\`${name}\` ${sure ? "refuses" : "may refuse"} this change of \`${place.name}\`${said}.`,

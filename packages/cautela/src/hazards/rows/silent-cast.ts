@@ -68,6 +68,7 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
     const refuses = dialect.engine.refusesTextWithNumber;
     return {
       weight: refuses || (mysql && value.value === 0) ? "stop" : "ask",
+      refused: refuses,
       message: refuses
         ? `\`${shown}\` compares text with a number, which ${dialect.title} refuses.`
         : mysql && value.value === 0
@@ -94,6 +95,7 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
     const mysql = dialect.engine.textReadsAsZero;
     return {
       weight: mysql ? "ask" : "stop",
+      refused: !mysql,
       message: mysql
         ? `\`${shown}\`: as a number '${value.value}' is ${Number.parseFloat(value.value) || 0}, so this meets the rows with that number.`
         : `\`${shown}\`: '${value.value}' is no number, so the engine refuses this.`,

@@ -34,6 +34,7 @@ export const andInSet: Hazard = {
       if (assigned.length === 0) continue;
       const silent = dialect.engine.booleansAreValues;
       drafts.push({
+        refused: !silent,
         message: silent
           ? `\`${column.name}\` gets the truth of \`${show(value)}\`, 0 or 1, and ${assigned.map((item) => `\`${show(item.kind === "binary" ? item.left : item)}\``).join(" and ")} is not written.`
           : `AND stands between two assignments: \`${show(value)}\` is one condition, and the engine refuses it for \`${column.name}\`.`,

@@ -29,6 +29,7 @@ export const countMismatch: Hazard = {
     const say = (given: number): void => {
       drafts.push({
         message: `${given} value${given === 1 ? "" : "s"} for ${wanted} column${wanted === 1 ? "" : "s"}: the engine refuses this.`,
+        refused: true,
         because: [`the columns are ${inserted.names?.join(", ")}`],
         remedy:
           given < wanted

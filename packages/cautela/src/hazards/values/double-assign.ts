@@ -36,6 +36,7 @@ export const doubleAssign: Hazard = {
       if (before !== undefined) {
         const keeps = dialect.engine.lastAssignmentWins;
         drafts.push({
+          refused: !keeps,
           message: `\`${show(target)}\` is assigned twice, \`${show(before)}\` and \`${show(value)}\`: ${keeps ? "the last one wins" : "the engine refuses that"}.`,
           because: ["the same column stands twice in SET"],
           remedy: "Remove one of the two, or write the column that was meant.",

@@ -39,6 +39,7 @@ export const mayNotFit: Hazard = {
       const lax = dialect.engine.ignoreBendsValues ? " (or cuts it off, when it is not strict)" : "";
       drafts.push({
         message: `${what} does not fit into \`${column}\`, so the engine refuses it${lax}.`,
+        refused: lax === "",
         because: [],
         remedy: "Write a value of the column's type and size, or change the column first.",
       });

@@ -48,6 +48,7 @@ export const missingRequired: Hazard = {
     return [
       {
         message: `There is no value for ${listed(missing.map((one) => one.name))} of \`${table.name}\`, so the engine refuses this.`,
+        refused: true,
         because: [
           `${missing.length === 1 ? "it is" : "they are"} NOT NULL and ${missing.length === 1 ? "has" : "have"} no default`,
         ],

@@ -35,6 +35,7 @@ export const nullIntoRequired: Hazard = {
     const say = (column: string, table: string, byDefault: boolean): void => {
       drafts.push({
         message: `\`${column}\` of \`${table}\` may not be NULL${byDefault ? " and has no default" : ""}, so the engine refuses this.`,
+        refused: true,
         because: [`\`${column}\` is declared NOT NULL`],
         remedy: "Write a value, or leave the column out if it has a default.",
       });

@@ -36,6 +36,7 @@ export const outsideList: Hazard = {
       if (drafts.length < 5) {
         drafts.push({
           message: `${shownValue(value)} is not allowed in \`${column}\`, so the engine refuses this.`,
+          refused: true,
           because: [why],
           remedy: "Write one of the allowed values.",
         });

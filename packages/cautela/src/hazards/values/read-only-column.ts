@@ -34,6 +34,7 @@ export const readOnlyColumn: Hazard = {
     const say = (column: Column, why: string): void => {
       drafts.push({
         message: `\`${column.name}\` is written by the engine alone, so this is refused.`,
+        refused: true,
         because: [why],
         remedy: column.expression ? `Change what it is computed from: ${column.expression}` : "Leave the column out.",
       });

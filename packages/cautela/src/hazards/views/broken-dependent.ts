@@ -49,6 +49,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
       if (refused.length > 0) {
         drafts.push({
           weight: "stop",
+          refused: true,
           message: `The engine refuses this: ${shownList(refused)} ${refused.length === 1 ? "depends" : "depend"} on ${loss.what}.`,
           because: refused.map((one) => `${KINDS[one.kind]} \`${one.name}\` refers to it`),
           remedy: "Drop or change what depends on it first, and make it again after this statement.",

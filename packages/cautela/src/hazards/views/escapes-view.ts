@@ -44,6 +44,7 @@ CREATE VIEW lying AS SELECT mooring_id, status, fee FROM mooring WHERE status = 
       const refused = broken.checked;
       return {
         weight: refused ? "stop" : "ask",
+        refused: refused !== null,
         message: refused
           ? `The check option of \`${refused}\` refuses this: the row would leave the view.`
           : `After this the row is no longer in \`${shown}\`.`,

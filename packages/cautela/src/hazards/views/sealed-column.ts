@@ -41,6 +41,7 @@ CREATE VIEW berth_list AS SELECT berth_id, code, quay || '-' || code AS label FR
         if (!column?.reason) continue;
         drafts.push({
           message: `The engine refuses to write \`${name}\` of the view \`${shownName(firing.relation)}\`: ${column.reason}.`,
+          refused: true,
           because: [column.reason],
           remedy: column.base
             ? `Write \`${column.base.column}\` of \`${shownName(column.base.table)}\` itself.`

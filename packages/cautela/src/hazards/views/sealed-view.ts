@@ -62,6 +62,7 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
       if (reason)
         drafts.push({
           message: `The query that stands where the table should be cannot be written: ${reason}.`,
+          refused: true,
           because: [reason],
           remedy: "Name the table that is to change, and let the query filter it (WHERE … IN, EXISTS).",
         });
@@ -79,6 +80,7 @@ function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect
     const bases = found.bases.map(shownName);
     return {
       message: `The engine refuses to ${action} rows of \`${shown}\`: ${reason}.`,
+      refused: true,
       because: [`\`${shown}\` is a view`, reason, ...found.hides.map((text) => `it shows rows where ${text}`)],
       remedy:
         bases.length > 0
@@ -96,6 +98,7 @@ function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect
   if (found.joined && tables.size > 1 && !dialect.engine.writesBothSides) {
     return {
       message: `The engine refuses this: it writes ${listed([...tables].map(shownName))} at once through \`${shown}\`.`,
+      refused: true,
       because: [`\`${shown}\` joins several tables`, `${dialect.title} writes one of them with one statement`],
       remedy: "Write one statement for each table.",
     };
@@ -113,6 +116,7 @@ function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect
   if (lacking.length === 0 || table.partial) return null;
   return {
     message: `The engine refuses this: \`${shownName(table)}\` needs ${listed(lacking.map(({ name }) => name))}, which this INSERT through \`${shown}\` does not give.`,
+    refused: true,
     because: [`${listed(lacking.map(({ name }) => name))} must not be NULL and has no default`],
     remedy: `Insert into \`${shownName(table)}\` itself.`,
   };

@@ -51,6 +51,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     const readers = view ? dependentsOf(view, catalog, dialect).map(({ name }) => name) : [];
     return [
       {
+        refused,
         weight: refused ? "stop" : lost.length > 0 ? "ask" : "note",
         message:
           lost.length > 0

@@ -6,7 +6,8 @@ import { type DialectId, isDialectId } from "cautela";
 export interface Case {
   name: string;
   dialects: DialectId[];
-  ddl: string;
+  /** The tables; null: the scripts are reviewed without a catalog. */
+  ddl: string | null;
   sql: string;
   /** `statement hazard weight`, one a line; empty: nothing may be found. */
   expected: string[];
@@ -24,7 +25,7 @@ export interface Case {
  *     -- finds: 0 every-row stop
  *     UPDATE …
  *
- * A case without `finds` must be quiet.
+ * A case without `finds` must be quiet. `-- no catalog` instead of `-- tables`: as a newcomer's first run is.
  */
 export function casesOf(folder: string): Case[] {
   return readdirSync(folder)
@@ -36,7 +37,7 @@ export function casesOf(folder: string): Case[] {
 function fileCases(file: string, text: string): Case[] {
   const [head, ...parts] = text.split(/^-- case: /m);
   const hazards = /^-- hazards: (.*)$/m.exec(head)?.[1].split(" ") ?? [];
-  const ddl = head.replace(/^-- (?:tables|hazards).*\n/gm, "");
+  const ddl = /^-- no catalog$/m.test(head) ? null : head.replace(/^-- (?:tables|hazards).*\n/gm, "");
   return parts.map((part) => {
     const [title, ...lines] = part.split("\n");
     const match = /^(.*?)\s*\[([a-z ]+)\]$/.exec(title);

@@ -15,14 +15,15 @@ const cases = families.flatMap((family) =>
 
 const catalogs = new Map<string, Catalog>();
 
-function catalogOf(ddl: string, dialect: DialectId): Catalog {
+function catalogOf(ddl: string | null, dialect: DialectId): Catalog | undefined {
+  if (ddl === null) return undefined;
   const key = `${dialect} ${ddl}`;
   const made = catalogs.get(key) ?? catalogFromDdl(ddl, { dialect });
   catalogs.set(key, made);
   return made;
 }
 
-function found(sql: string, dialect: DialectId, ddl: string): string[] {
+function found(sql: string, dialect: DialectId, ddl: string | null): string[] {
   return review(sql, { dialect, catalog: catalogOf(ddl, dialect) })
     .findings.flatMap((one) =>
       [one, ...one.places].map(({ statement }) => `${statement} ${one.hazard} ${one.weight} ${one.accepted !== null}`),

@@ -4,6 +4,8 @@ import type { Resolution } from "../analysis/names/resolution.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { Creations } from "../analysis/script/creations.ts";
 import type { History } from "../analysis/script/history.ts";
+import type { Moves } from "../analysis/script/moves.ts";
+import type { Returns } from "../analysis/script/returns.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import type { NodeIndex } from "../analysis/statement/node-index.ts";
 import type { Catalog } from "../catalog/catalog.ts";
@@ -36,8 +38,10 @@ export interface Draft {
   refused?: boolean;
   /** Another statement of the script that is to be mended; this one if left out. */
   at?: At;
-  /** The further places of the same cause, where the message speaks of all of them. */
-  places?: readonly At[];
+  /** What differs between its places, a table for example; see `together`. */
+  about?: string;
+  /** The message where several places are told as one finding: `about` of each, in the order of the script. */
+  together?(about: readonly string[]): string;
   /**
    * What is left of it when the whole script is known: itself, a lighter one, or null. It is asked for once, at the end.
    *
@@ -79,6 +83,8 @@ export interface HazardContext {
   readonly timeline: Timeline;
   /** What the script has made before this statement. */
   readonly creations: Creations;
+  /** The values that the script has taken from one place to another before this statement. */
+  readonly moves: Moves;
   /** The statement after it, as far as it is known. */
   readonly next: ReadStatement | null;
   /** Where the statement stands. */
@@ -152,6 +158,9 @@ export interface FinishContext {
   readonly history: History;
   readonly timeline: Timeline;
   readonly creations: Creations;
+  readonly moves: Moves;
+  /** What comes back of what the script has emptied or dropped. */
+  readonly returns: Returns;
 }
 
 export type { JudgedChange };

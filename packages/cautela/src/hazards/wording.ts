@@ -35,6 +35,15 @@ export function listed(names: readonly string[]): string {
   return LISTS.format(names.map((name) => `\`${name}\``));
 }
 
+/** "a, b, c and 7 more", each of the named ones as code: at most so many are named. */
+export function listedShort(names: readonly string[], most = 6): string {
+  if (names.length <= most) return listed(names);
+  return `${names
+    .slice(0, most)
+    .map((name) => `\`${name}\``)
+    .join(", ")} and ${grouped(names.length - most)} more`;
+}
+
 /** A reach in words: "one row at most", "3 rows at most", "every row, about 41,200". */
 export function reachWords(reach: Reach): string {
   switch (reach.bound) {

@@ -1,7 +1,10 @@
+/** What kind of data a table holds: see the table classes of the guide. */
+export type TableClass = "business" | "log" | "scratch" | "regenerable" | "single-row";
+
 /** What a team has agreed on. All of it may be left out. */
 export interface Policy {
-  /** The class of a table by its name: `business`, `log`, `scratch`. */
-  tables?: Readonly<Record<string, "business" | "log" | "scratch">>;
+  /** The class of a table by its name: `business`, `log`, `scratch`, `regenerable`, `single-row`. */
+  tables?: Readonly<Record<string, TableClass>>;
   /** Another weight for a hazard, or `off`. */
   weights?: Readonly<Record<string, "stop" | "ask" | "note" | "off">>;
   /** How the team keeps copies. */

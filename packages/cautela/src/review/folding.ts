@@ -1,6 +1,6 @@
 import type { At, Draft, Hazard, Weight } from "../hazards/hazard.ts";
 import type { Region } from "../text/region.ts";
-import { type Finding, heavier, isAtLeast, type Verdict } from "./result.ts";
+import { type Finding, heavier, type Verdict } from "./result.ts";
 
 /**
  * The findings of a script, each cause told once. What one hazard finds for one cause at several places is one finding with
@@ -14,11 +14,15 @@ import { type Finding, heavier, isAtLeast, type Verdict } from "./result.ts";
 export class Findings {
   readonly list: Finding[] = [];
   readonly #subsumes: ReadonlyMap<string, readonly string[]>;
+  readonly #rank: ReadonlyMap<string, number>;
   readonly #byCause = new Map<string, Finding>();
+  /** What differs between the places of a finding, and the message that names all of it. */
+  readonly #about = new Map<Finding, { of: Set<string>; together: (about: readonly string[]) => string }>();
   /** The finding that takes in another hazard's at a statement. */
   readonly #takers = new Map<string, Finding>();
 
   constructor(hazards: readonly Hazard[]) {
+    this.#rank = new Map(hazards.map(({ id }, i) => [id, i]));
     this.#subsumes = new Map(hazards.flatMap(({ id, subsumes }) => (subsumes ? [[id, subsumes]] : [])));
   }
 
@@ -27,7 +31,7 @@ export class Findings {
     const taker = this.#takers.get(`${at.statement} ${hazard}`);
     if (taker) {
       // Who accepts what is taken in has not accepted the one.
-      if (accepted === null) takeIn(taker, weight, draft);
+      if (accepted === null) takeIn(taker, draft);
       return false;
     }
     const cause = draft.cause ?? [draft.message, ...draft.because].join("\0");
@@ -38,7 +42,11 @@ export class Findings {
     const finding = known ?? { hazard, weight, ...place, message, because, remedy, accepted, places: [] };
     if (accepted === null)
       for (const id of this.#subsumes.get(hazard) ?? []) this.#takers.set(`${at.statement} ${id}`, finding);
-    for (const { statement, region } of draft.places ?? []) finding.places.push({ statement, ...region });
+    if (draft.together && draft.about !== undefined) {
+      const about = this.#about.get(finding);
+      if (about) about.of.add(draft.about);
+      else this.#about.set(finding, { of: new Set([draft.about]), together: draft.together });
+    }
     if (known) {
       known.places.push(place);
       return false;
@@ -61,8 +69,10 @@ export class Findings {
 
   /** All of them in the order of the script. */
   sorted(): Finding[] {
+    for (const [finding, { of, together }] of this.#about) if (of.size > 1) finding.message = together([...of]);
     for (const { places } of this.list) places.sort(byPlace);
-    return this.list.sort(byPlace);
+    const rank = ({ hazard }: Finding): number => this.#rank.get(hazard) ?? 0;
+    return this.list.sort((a, b) => byPlace(a, b) || rank(a) - rank(b));
   }
 }
 
@@ -70,9 +80,9 @@ function byPlace(a: Region & { statement: number }, b: Region & { statement: num
   return a.line - b.line || a.column - b.column || a.statement - b.statement;
 }
 
-function takeIn(taker: Finding, weight: Weight, { message, remedy }: Draft): void {
+/** The one that takes in another decides how heavy both are. */
+function takeIn(taker: Finding, { message, remedy }: Draft): void {
   if (!taker.because.includes(message)) taker.because.push(message);
   if (remedy !== "" && !taker.remedy.includes(remedy))
     taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
-  if (isAtLeast(weight, taker.weight)) taker.weight = weight;
 }

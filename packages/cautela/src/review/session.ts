@@ -78,8 +78,9 @@ export class ReviewSession {
     this.#findings = new Findings(looked);
     this.#checks = new Checks(looked, this.#policy);
     this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
-    const { history, timeline, creations } = this.#state;
-    this.#script = { dialect, catalog: this.#catalog, policy: this.#policy, history, timeline, creations };
+    const { history, timeline, creations, moves, returns } = this.#state;
+    const known = { history, timeline, creations, moves, returns };
+    this.#script = { dialect, catalog: this.#catalog, policy: this.#policy, ...known };
     this.#result = {
       path: this.#path,
       dialect: this.#dialect,

@@ -9,6 +9,8 @@ import { mayRipple, statementRipples } from "../analysis/ripples/statement-rippl
 import { annotation } from "../analysis/script/annotations.ts";
 import type { Creations } from "../analysis/script/creations.ts";
 import { fingerprint, type History } from "../analysis/script/history.ts";
+import type { Moves } from "../analysis/script/moves.ts";
+import type { Returns } from "../analysis/script/returns.ts";
 import type { Step } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import { type NodeIndex, nodeIndexOf } from "../analysis/statement/node-index.ts";
@@ -38,6 +40,8 @@ export interface ScriptContext {
   history: History;
   timeline: Timeline;
   creations: Creations;
+  moves: Moves;
+  returns: Returns;
 }
 
 const NO_RIPPLES: readonly FiredRipple[] = [];
@@ -50,6 +54,7 @@ export class StatementContext implements HazardContext, Step {
   readonly history: History;
   readonly timeline: Timeline;
   readonly creations: Creations;
+  readonly moves: Moves;
   readonly statement: ReadStatement;
   readonly tree: Statement;
   readonly changes: readonly JudgedChange[];
@@ -80,6 +85,7 @@ export class StatementContext implements HazardContext, Step {
     this.history = script.history;
     this.timeline = script.timeline;
     this.creations = script.creations;
+    this.moves = script.moves;
     this.statement = statement;
     this.tree = statement.tree;
     this.changes = changes;

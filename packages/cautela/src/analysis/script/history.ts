@@ -93,17 +93,6 @@ export class History {
   /** The latest SELECT that looks at rows of one table. */
   precheck: (Precheck & { statement: number; line: number }) | null = null;
 
-  readonly #filled = new Set<string>();
-
-  /** A column's values have gone into another column of the same table. */
-  noteFilled(table: string, from: string): void {
-    if (this.#filled.size < 5000) this.#filled.add(`${table}\u0000${from}`);
-  }
-
-  filledFrom(table: string, column: string): boolean {
-    return this.#filled.has(`${table}\u0000${column}`);
-  }
-
   readonly #droppedViews = new Map<string, { columns: readonly string[]; line: number }>();
 
   noteDroppedView(key: string, columns: readonly string[], line: number): void {

@@ -2,14 +2,18 @@ import { type Catalog, relationKey } from "../../catalog/catalog.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Assignment } from "../../sql/nodes/tree.ts";
 import type { Change } from "../changes/change.ts";
+import { isConstantValue } from "../changes/constant-rows.ts";
+import { assignedColumns } from "../changes/writes.ts";
+import { constant } from "../conditions/truth.ts";
 import type { Creations } from "./creations.ts";
-import { policyClass } from "./table-class.ts";
+import { holdsOneRow, isVersionColumn, namesVersion, policyClass } from "./table-class.ts";
 
 /** Why a change of every row does no harm. */
 export interface Mitigation {
-  /** `fresh`: made in this script; `temporary`; `scratch` or `log` by policy; `backfill`. */
-  kind: "fresh" | "temporary" | "scratch" | "log" | "backfill";
+  /** `fresh`: made in this script; `temporary`; a class that the policy gives; `backfill`; `single-row`: a literal for it. */
+  kind: "fresh" | "temporary" | "scratch" | "log" | "regenerable" | "backfill" | "single-row";
   text: string;
 }
 
@@ -32,8 +36,16 @@ export function mitigation(
     return { kind: "fresh", text: "it counts for tables that were created in this script" };
   if (made === "lasting") return { kind: "fresh", text: `\`${shown}\` was created in this script` };
   const named = policy.tables && (policyClass(shown, policy) ?? policyClass(last, policy));
-  if (named === "scratch" || named === "log")
+  if (named === "scratch" || named === "log" || named === "regenerable")
     return { kind: named, text: `the policy calls \`${shown}\` ${named} data` };
+  if (change.statement.kind === "update" && writesLiterals(change.statement.assignments, dialect)) {
+    const columns = assignedColumns(change.statement.assignments);
+    if (named === "single-row" || holdsOneRow(change.table ?? null))
+      return { kind: "single-row", text: `\`${shown}\` holds one row` };
+    // The name and the columns together say so.
+    if (!named && namesVersion(shown) && columns.some(isVersionColumn))
+      return { kind: "single-row", text: `\`${shown}\` holds a version, in one row` };
+  }
   const added = creations.added(key);
   if (added && change.statement.kind === "update") {
     const columns = change.statement.assignments.flatMap((assignment) => assignment.targets);
@@ -43,4 +55,11 @@ export function mitigation(
     if (backfill) return { kind: "backfill", text: "it fills columns that this script has just added" };
   }
   return null;
+}
+
+/** Whether every assigned value is a literal or the time, and none of them is NULL. */
+function writesLiterals(assignments: readonly Assignment[], dialect: Dialect): boolean {
+  return assignments.every(
+    ({ value, op }) => op === "=" && constant(value)?.type !== "null" && isConstantValue(value, dialect),
+  );
 }

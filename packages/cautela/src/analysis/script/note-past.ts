@@ -1,4 +1,3 @@
-import { relationKey } from "../../catalog/catalog.ts";
 import { nameKey, tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
@@ -29,12 +28,6 @@ export function notePast(context: Step, history: History): void {
         for (const { column, value } of assignedIn(tree, names)) {
           const known = constant(value);
           if (known) set.set(column.name, known);
-          // A column that takes over another one's values: what is dropped afterwards is not lost.
-          if (value.kind === "column" && value.path.length <= 2)
-            history.noteFilled(
-              relationKey(change.name, context.catalog, dialect),
-              foldName(value.path[value.path.length - 1], dialect),
-            );
           // Only constants are compared with later ones.
           assigned.set(column.name, known ? context.slice(value.start, value.end) : "");
         }

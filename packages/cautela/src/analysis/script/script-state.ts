@@ -10,7 +10,9 @@ import type { TransactionSpan } from "./copies.ts";
 import { Creations } from "./creations.ts";
 import { History } from "./history.ts";
 import { mitigation } from "./mitigations.ts";
+import { Moves } from "./moves.ts";
 import { notePast } from "./note-past.ts";
+import { Returns } from "./returns.ts";
 import type { Step } from "./step.ts";
 import { Timeline } from "./timeline.ts";
 
@@ -22,6 +24,10 @@ export class ScriptState {
   readonly history = new History();
   /** Transactions, copies, destruction, guards. */
   readonly timeline: Timeline;
+  /** The values that it has taken from one place to another. */
+  readonly moves: Moves;
+  /** What comes back of what it has emptied or dropped. */
+  readonly returns: Returns;
   /** The transaction in which the catalog stands, and how much it held at each savepoint. */
   #span: TransactionSpan | null = null;
   readonly #marks = new Map<string, number>();
@@ -33,6 +39,8 @@ export class ScriptState {
     this.#policy = policy;
     this.creations = new Creations(dialect);
     this.timeline = new Timeline(dialect, policy, this.creations);
+    this.moves = new Moves(dialect);
+    this.returns = new Returns(dialect);
   }
 
   /** Takes a statement into account for those that follow. */
@@ -40,6 +48,8 @@ export class ScriptState {
     notePast(step, this.history);
     this.timeline.note(step);
     this.creations.note(step.tree, step.catalog);
+    this.moves.note(step.tree, step.catalog);
+    this.returns.note(step);
   }
 
   /**

@@ -1,11 +1,15 @@
-import type { Policy } from "../../policy/policy.ts";
+import type { Table } from "../../catalog/model.ts";
+import type { Policy, TableClass } from "../../policy/policy.ts";
 
-/** What kind of data a table holds. */
-export type TableClass = "business" | "log" | "scratch";
+export type { TableClass };
 
-const LOG =
-  /(?:^|_)(?:log|logs|audit|journal|trail|history|hist|event|events|trace|changes)(?:_|$|\d)|(?:log|audit|journal|history)$/i;
-const SCRATCH = /^(?:tmp|temp|scratch|stage|staging|work)_|_(?:tmp|temp|scratch|stage|staging)$|^[#@]/i;
+/** The class of a table, and who says so: the policy, or only its name. */
+export interface Classed {
+  is: TableClass;
+  said: boolean;
+}
+
+const BUSINESS: Classed = { is: "business", said: false };
 
 /** The class that the policy gives a table; undefined where it says nothing. */
 export function policyClass(shown: string, policy: Policy): TableClass | undefined {
@@ -18,12 +22,108 @@ export function policyClass(shown: string, policy: Policy): TableClass | undefin
 
 /** The class of a table: as the policy says, else as its name says, else business. */
 export function tableClass(shown: string, policy: Policy): TableClass {
-  const said = policyClass(shown, policy);
-  if (said) return said;
-  const bare = bareName(shown);
-  if (SCRATCH.test(bare)) return "scratch";
-  return LOG.test(bare) ? "log" : "business";
+  return classed(shown, policy).is;
 }
+
+/** The class of a table, and whether the policy says so or only its name: a name lowers a weight and silences nothing. */
+export function classed(shown: string, policy: Policy): Classed {
+  const said = policyClass(shown, policy);
+  if (said) return { is: said, said: true };
+  const bare = bareName(shown);
+  const first = bare.charCodeAt(0);
+  if (first === 35 || first === 64) return { is: "scratch", said: false };
+  const words = wordsOf(bare);
+  const last = words[words.length - 1] ?? "";
+  if (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")
+    return { is: "scratch", said: false };
+  if (isLog(words)) return { is: "log", said: false };
+  return REGENERABLE.has(last) || words[0] === "cache" ? { is: "regenerable", said: false } : BUSINESS;
+}
+
+function isLog(words: readonly string[]): boolean {
+  if (words.some((word) => LOG.has(word))) return true;
+  const last = words[words.length - 1] ?? "";
+  return /(?:log|audit|journal|history)$/.test(last);
+}
+
+const LOG = new Set([
+  "log",
+  "logs",
+  "audit",
+  "journal",
+  "trail",
+  "history",
+  "hist",
+  "event",
+  "events",
+  "trace",
+  "changes",
+]);
+const SCRATCH_FIRST = new Set(["tmp", "temp", "scratch", "stage", "staging", "work"]);
+const SCRATCH = new Set(["tmp", "temp", "scratch", "stage", "staging"]);
+/** What can be made again. */
+const REGENERABLE = new Set(["cache", "caches", "cached", "session", "sessions", "sess", "queue", "queues", "locks"]);
+
+/** The words of a name, in lower case: `mooringLog_2` is mooring, log. */
+export function wordsOf(name: string): string[] {
+  return name
+    .replace(/([a-z0-9])([A-Z])/g, "$1_$2")
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .filter((word) => word !== "");
+}
+
+/**
+ * Whether a table holds one row by design, as far as what the catalog knows of it says so: it counts one row, or its key is
+ * pinned to one value.
+ */
+export function holdsOneRow(table: Table | null): boolean {
+  if (!table) return false;
+  if (table.rows === 1) return true;
+  const key = table.primaryKey?.columns;
+  if (key?.length !== 1) return false;
+  // "CHECK (id = 1)", or the bare CHECK of a boolean key.
+  return table.checks.some(({ condition }) => {
+    const text = condition.replace(/[()\s"`[\]]/g, "").toLowerCase();
+    const column = key[0].toLowerCase();
+    return text === column || (text.startsWith(`${column}=`) && /^[\w']+$/.test(text.slice(column.length + 1)));
+  });
+}
+
+/** Whether a name says that the table holds the version of something: `schema_version`, `db_info`, `Version`. */
+export function namesVersion(shown: string): boolean {
+  const words = wordsOf(bareName(shown));
+  const last = words[words.length - 1] ?? "";
+  if (/^(?:(?:db|schema|database|data)?version|(?:db|schema)info|revision)$/.test(last)) return true;
+  return (
+    words.length > 1 && last === "info" && ["db", "schema", "database", "system"].includes(words[words.length - 2])
+  );
+}
+
+/** Whether a column is the like of which a version is kept in: `version`, `VersionId`, `patch_level`, `applied_on`. */
+export function isVersionColumn(column: string): boolean {
+  return wordsOf(column).some((word) => VERSION_WORDS.has(word) || /version|revision/.test(word));
+}
+
+const VERSION_WORDS = new Set([
+  "release",
+  "build",
+  "patch",
+  "level",
+  "major",
+  "minor",
+  "schema",
+  "applied",
+  "upgraded",
+]);
+
+/** Whether a name says that the table holds settings: one row, or one for each setting. */
+export function namesSettings(shown: string): boolean {
+  const words = wordsOf(bareName(shown));
+  return SETTINGS.has(words[words.length - 1] ?? "");
+}
+
+const SETTINGS = new Set(["settings", "setting", "config", "configuration", "globals", "parameters", "sysinfo"]);
 
 function bareName(shown: string): string {
   return shown.slice(shown.lastIndexOf(".") + 1);

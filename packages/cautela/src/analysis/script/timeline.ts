@@ -27,6 +27,16 @@ export interface GuardOff {
 
 const NO_RIPPLED: Destruction["ripples"] = [];
 
+/** What may stand in a script that is there to drop things. */
+const ONLY_BESIDE: ReadonlySet<Statement["kind"]> = new Set(["transaction", "setting", "directive", "select"]);
+
+/** Whether a DROP takes rows along: a schema that still holds something is refused without CASCADE. */
+function dropsRows({ object, cascade }: Extract<Statement, { kind: "drop" }>, { engine }: Dialect): boolean {
+  if (object === "table" || object === "database") return true;
+  if (object === "schema") return cascade || (engine.useDatabase && !engine.threePartNames);
+  return object === "user" && cascade;
+}
+
 /** This many entries of each kind are kept. */
 const KEPT = 4000;
 
@@ -48,6 +58,9 @@ export class Timeline {
   errors: { at: Moment; stops: boolean } | null = null;
   /** The database that USE has made the current one. */
   database: { name: string; at: Moment } | null = null;
+  /** How many tables it drops, and whether it does nothing else. */
+  dropped = 0;
+  dropsOnly = true;
   /** How much had been destroyed when a savepoint was set. */
   readonly #savepoints = new Map<string, number>();
   readonly #creations: Creations;
@@ -86,6 +99,8 @@ export class Timeline {
     this.#guarding(step);
     if (tree.kind === "setting" && tree.name === "database") this.database = { name: tree.value, at: step.at };
     if (tree.kind === "directive") this.#directive(tree.text, step.at);
+    if (tree.kind === "drop") this.dropped += tree.object === "table" ? tree.names.length : 0;
+    else if (!ONLY_BESIDE.has(tree.kind)) this.dropsOnly = false;
     if (tree.kind === "setting" && tree.name === "xact_abort")
       this.errors = { at: step.at, stops: /^on$/i.test(tree.value) };
   }
@@ -341,7 +356,7 @@ export class Timeline {
     const { tree, catalog } = step;
     switch (tree.kind) {
       case "drop":
-        if (tree.object === "table" || tree.object === "schema" || tree.object === "database" || tree.object === "user")
+        if (dropsRows(tree, this.#dialect))
           for (const name of tree.names) {
             const relation = tree.object === "table" ? catalog?.resolve(name) : undefined;
             // IF EXISTS of a table that the catalog does not hold drops nothing.

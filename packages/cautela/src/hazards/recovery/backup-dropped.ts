@@ -11,6 +11,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const backupDropped: Hazard = {
   id: "backup-dropped",
   family: "recovery",
+  lasting: true,
   weight: "ask",
   title: "The copy does not outlive the script",
   explanation:

@@ -15,6 +15,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const hardDelete: Hazard = {
   id: "hard-delete",
   family: "recovery",
+  lasting: true,
   weight: "ask",
   depends: ["names"],
   title: "Deleted for good",

@@ -1,4 +1,4 @@
-import { tableClass } from "../../analysis/script/table-class.ts";
+import { classed, policyClass } from "../../analysis/script/table-class.ts";
 import { namedRelation } from "../../catalog/catalog.ts";
 import { columnNamed } from "../../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
@@ -6,6 +6,8 @@ import { foldName } from "../../catalog/names.ts";
 import { columnType } from "../../catalog/types.ts";
 import type { TypeName } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { lighterByName } from "../lighter.ts";
+import { listedShort } from "../wording.ts";
 
 /**
  * A structure change that loses values.
@@ -17,6 +19,7 @@ export const lossyStructure: Hazard = {
   id: "lossy-structure",
   family: "recovery",
   weight: "ask",
+  lasting: true,
   depends: ["names"],
   statements: ["alter-table", "drop"],
   title: "A structure change that loses values",
@@ -32,15 +35,18 @@ export const lossyStructure: Hazard = {
     sound: "ALTER TABLE owner ALTER COLUMN name TYPE varchar(100);",
   },
   check(context) {
-    const { tree, catalog, creations, history, policy, dialect } = context;
+    const { tree, catalog, creations, policy, dialect } = context;
     if (tree.kind === "drop") return rebuilt(context);
     if (tree.kind !== "alter-table") return [];
     const table = catalog?.resolve(tree.name);
     const shown = table ? shownName(table) : namedRelation(tree.name, catalog, dialect).shown;
-    if (table?.temporary || tableClass(shown, policy) !== "business") return [];
+    const named = policyClass(shown, policy);
+    if (table?.temporary || named === "scratch" || named === "log" || named === "regenerable") return [];
     const key = namedRelation(tree.name, catalog, dialect).key;
     if (creations.everMade(key)) return [];
-    const drafts: Draft[] = [];
+    const dropped: string[] = [];
+    const facts: string[] = [];
+    const narrowed: { column: string; loss: Loss; using: boolean }[] = [];
     for (const action of tree.actions) {
       if (action.what === "drop-column") {
         const column = foldName(action.name, dialect);
@@ -48,45 +54,63 @@ export const lossyStructure: Hazard = {
         // What is computed is not lost.
         if (known?.generated || creations.everAdded(key, column)) continue;
         if (table && !known) continue;
-        const kept = context.timeline
-          .copiesOf(key)
-          .some(
-            (copy) =>
-              !copy.structureOnly &&
-              copy.filter === null &&
-              !copy.uncertain &&
-              (copy.columns === null || copy.columns.includes(column.toLowerCase())),
-          );
-        const moved = history.filledFrom(key, column);
-        if (kept || moved) continue;
-        drafts.push({
-          message: `This drops \`${column}\` of \`${shown}\` with all values in it.`,
-          because: [
-            known
-              ? `it is a \`${known.type}\`${known.required ? " and holds a value in every row" : ""}`
-              : "no copy of the column stands before",
-          ],
-          remedy: `Keep it first: CREATE TABLE … AS SELECT ${table?.primaryKey?.columns.join(", ") ?? "key"}, ${column} FROM ${shown}`,
-        });
+        if (isKept(key, column, context)) continue;
+        dropped.push(column);
+        if (known)
+          facts.push(`\`${column}\` is a \`${known.type}\`${known.required ? " and holds a value in every row" : ""}`);
       } else if (table && (action.what === "column-type" || action.what === "change-column")) {
         const column = foldName(action.name, dialect);
         const known = columnNamed(table, column);
         const type = action.what === "column-type" ? action.type : action.column.type;
         const loss = known && type ? narrowing(known, type, context) : null;
         if (loss && !creations.everAdded(key, column))
-          drafts.push({
-            message: `\`${column}\` of \`${shown}\` becomes ${loss.to}: ${loss.why}.`,
-            because: [
-              `it is ${loss.from} now`,
-              ...(action.what === "column-type" && action.using ? ["USING says how values are converted"] : []),
-            ],
-            remedy: `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`,
-          });
+          narrowed.push({ column, loss, using: action.what === "column-type" && action.using !== null });
       }
     }
-    return drafts;
+    if (dropped.length === 0 && narrowed.length === 0) return [];
+    const lighter = lighterByName(shown, "ask", policy);
+    const because = [
+      ...(lighter ? [lighter.why] : []),
+      ...(dropped.length > 0 && facts.length === 0
+        ? ["no copy stands before, and the values go into no other column"]
+        : facts),
+      ...narrowed.map(({ column, loss }) => `\`${column}\` is ${loss.from} now`),
+      ...(narrowed.some(({ using }) => using) ? ["USING says how values are converted"] : []),
+    ];
+    const bends = narrowed.map(({ column, loss }) => `\`${column}\` of \`${shown}\` becomes ${loss.to}: ${loss.why}`);
+    const drops =
+      dropped.length === 0
+        ? []
+        : [
+            `This drops ${listedShort(dropped)} of \`${shown}\` with all values in ${dropped.length === 1 ? "it" : "them"}`,
+          ];
+    return [
+      {
+        weight: lighter?.weight ?? "ask",
+        message: `${[...drops, ...bends].join("; ")}.`,
+        because,
+        remedy:
+          dropped.length > 0
+            ? `Keep ${dropped.length === 1 ? "it" : "them"} first: CREATE TABLE … AS SELECT ${[...(table?.primaryKey?.columns ?? ["key"]), ...dropped].join(", ")} FROM ${shown}`
+            : `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`,
+      },
+    ];
   },
 };
+
+/** Whether the values of a column are elsewhere: in a copy, or in a column into which they went. */
+function isKept(key: string, column: string, { timeline, moves }: HazardContext): boolean {
+  if (moves.hasTaken(key, column)) return true;
+  return timeline
+    .copiesOf(key)
+    .some(
+      (copy) =>
+        !copy.structureOnly &&
+        copy.filter === null &&
+        !copy.uncertain &&
+        (copy.columns === null || copy.columns.includes(column.toLowerCase())),
+    );
+}
 
 const TEXT = /char|text|clob/;
 const WHOLE = /^(?:tinyint|smallint|mediumint|int|integer|bigint|long|byte|short)$/;
@@ -102,12 +126,14 @@ const SIZES: Record<string, number> = {
   bigint: 8,
 };
 
+interface Loss {
+  from: string;
+  to: string;
+  why: string;
+}
+
 /** What a new type loses of the values of a column; null where it holds all of them. */
-function narrowing(
-  column: Column,
-  type: TypeName,
-  { dialect }: HazardContext,
-): { from: string; to: string; why: string } | null {
+function narrowing(column: Column, type: TypeName, { dialect }: HazardContext): Loss | null {
   const { type: name, typeArgs: args } = columnType(type, dialect);
   const from = shownType(column.type, column.typeArgs);
   const to = shownType(name, args);
@@ -145,7 +171,8 @@ function rebuilt(context: HazardContext): Draft[] {
   const { tree, catalog, timeline, next, policy, dialect } = context;
   if (tree.kind !== "drop" || tree.object !== "table" || tree.names.length !== 1) return [];
   const { key, shown } = namedRelation(tree.names[0], catalog, dialect);
-  if (tableClass(shown, policy) !== "business") return [];
+  const { is, said } = classed(shown, policy);
+  if (is !== "business" && (said || is === "scratch")) return [];
   const renames = next?.tree.kind === "alter-table" && next.tree.actions.some((action) => action.what === "rename");
   const renamed = renames || next?.tree.kind === "rename";
   if (!renamed || !next) return [];

@@ -1,11 +1,9 @@
 import type { Destruction } from "../../analysis/script/copies.ts";
-import { tableClass } from "../../analysis/script/table-class.ts";
+import { classed, tableClass } from "../../analysis/script/table-class.ts";
 import { type WayBack, wayBack } from "../../analysis/script/way-back.ts";
-import type { Catalog } from "../../catalog/catalog.ts";
-import { tableKey } from "../../catalog/keys.ts";
-import type { Table } from "../../catalog/model.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
-import { listed, reachWords } from "../wording.ts";
+import { lighterByName } from "../lighter.ts";
+import { listed, listedShort, reachWords } from "../wording.ts";
 
 /**
  * Data is destroyed, and nothing before keeps it.
@@ -21,8 +19,9 @@ export const noWayBack: Hazard = {
   explanation:
     "The statement deletes rows, empties or drops a table, or overwrites values, and nothing before it keeps what was there: no copy by CREATE TABLE AS, " +
     "SELECT INTO or INSERT … SELECT, no returned rows that go into a table, no comment or policy that says where a copy is kept, no transaction that is rolled " +
-    "back or left open. The weight grows with the reach and with what depends on the rows: one row or a part of a table that nothing refers to is a note, a part of one that others refer to a question, a whole table stops. Log and scratch data, " +
-    "tables and columns of the script's own, and values that the filter itself names are quiet.",
+    "back or left open. A whole table that goes for good is a stop; tables that the script drops and makes again are one question, as is a script that does nothing but drop. " +
+    "A part of a table is a note, told once in a script, and a question where rows of other business tables go with it. A name that speaks of a log, a cache or scratch data makes it lighter; " +
+    "what the policy calls so, tables and columns of the script's own, and values that the filter itself names are quiet.",
   remedy:
     "Copy the rows first, under a new name, with the filter of the change; or say where a copy is kept: -- cautela: backup REASON.",
   example: {
@@ -32,47 +31,113 @@ export const noWayBack: Hazard = {
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left';`,
   },
+  lasting: true,
   finish(context) {
+    const { timeline, returns, policy } = context;
     const drafts: Draft[] = [];
-    for (const lost of context.timeline.destructions) {
-      if (lost.softener !== null || tableClass(lost.shown, context.policy) !== "business") continue;
-      const way = wayBack(lost, context.timeline);
+    for (const lost of timeline.destructions) {
+      const named = classed(lost.shown, policy);
+      if (lost.softener !== null || (named.said && named.is !== "business" && named.is !== "single-row")) continue;
+      const way = wayBack(lost, timeline);
       if (way.kind === "kept" || way.kind === "thin") continue;
       const trial = way.kind === "trial";
       // A trial run is what careful people do.
       if (trial && (lost.reach.bound === "one" || lost.action === "update")) continue;
-      const weight = trial ? "note" : weightOf(lost, context);
-      const draft = draftOf(lost, weight, way, context);
-      // One note in a script for values, and one for rows, is enough.
-      if (weight === "note") draft.cause = lost.action === "update" ? "values" : "rows";
-      drafts.push(draft);
+      // Values of a table that only its name calls minor are not worth a word; its rows are.
+      if (named.is !== "business" && !named.said && lost.action === "update") continue;
+      // Rows that come back are told with the statement that empties the table.
+      const whole = lost.reach.bound === "every" && (lost.action === "delete" || lost.action === "truncate");
+      if (whole && returns.refillAfter(lost.key, lost.at.statement)) continue;
+      drafts.push(lost.action === "drop" ? dropDraft(lost, way, context) : rowsDraft(lost, way, context));
     }
     return drafts;
   },
 };
 
-function draftOf(lost: Destruction, weight: Weight, way: WayBack, context: FinishContext): Draft {
-  return {
+/** Rows that are deleted or overwritten. */
+function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Draft {
+  const usual = way.kind === "trial" ? "note" : weightOf(lost, context);
+  const lighter = lighterByName(lost.shown, usual, context.policy);
+  const weight = lighter?.weight ?? usual;
+  const update = lost.action === "update";
+  const draft: Draft = {
     at: lost.at,
     weight,
     message: `${messageOf(lost)}, and nothing keeps what was there.`,
-    because: [
-      "no copy of it stands before, and no comment says where one is kept (-- cautela: backup REASON)",
-      ...(way.kind === "trial" ? [way.why] : []),
-      ...(lost.span?.end === "commit" ? ["the transaction around it is committed, so it brings nothing back"] : []),
-      ...(lost.ripples.length > 0
-        ? [`with it, rows change in ${listed([...new Set(lost.ripples.map(({ name }) => name))].slice(0, 6))}`]
-        : []),
-    ],
-    remedy:
-      lost.action === "drop" ? "Keep it under another name, or dump it first." : `Copy first: ${copyOf(lost, context)}`,
+    because: reasons(lost, way, lighter?.why),
+    remedy: `Copy first: ${copyOf(lost, context)}`,
+  };
+  if (weight !== "note") return draft;
+  // One note in a script for values, and one for rows, is enough.
+  return {
+    ...draft,
+    cause: update ? "values" : "rows",
+    about: lost.shown,
+    together: (tables) =>
+      `${update ? "Values" : "Rows"} of ${listedShort(tables)} are ${update ? "overwritten" : "deleted"}, and nothing keeps what was there.`,
   };
 }
 
-/** How heavy a destruction without a way back is. */
-function weightOf({ action, reach, table, ripples }: Destruction, { catalog }: FinishContext): Weight {
-  if (action === "drop") return table === null || table.rows === 0 ? "ask" : "stop";
-  if (action === "replace" || action === "drop-partition") return action === "replace" ? "note" : "ask";
+/** A table, or a schema, that is dropped. */
+function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Draft {
+  const { returns, moves, policy, timeline, catalog } = context;
+  const { key, shown, at } = lost;
+  const again = returns.isMadeAfter(key, at.statement);
+  const moved = moves.hasTakenFrom(key);
+  const only = catalog === null && timeline.dropsOnly && timeline.dropped >= DROPS_ONLY;
+  const usual: Weight =
+    way.kind === "trial" || moved
+      ? "note"
+      : again || only || SAYS_COPY.test(shown)
+        ? "ask"
+        : lost.table?.rows === 0
+          ? "note"
+          : "stop";
+  const lighter = lighterByName(shown, usual, policy);
+  const why = moved
+    ? "values of it went into other tables before"
+    : again
+      ? "the script makes it again, and puts nothing back of what it held"
+      : only
+        ? "the script does nothing but drop what is there"
+        : lighter?.why;
+  const verb = again ? "dropped and made again" : "dropped";
+  const end = again ? "without the rows that were there" : "and nothing keeps what was there";
+  return {
+    at,
+    weight: lighter?.weight ?? usual,
+    message: again ? `This drops \`${shown}\`, which is made again ${end}.` : `${messageOf(lost)}, ${end}.`,
+    because: reasons(lost, way, why),
+    remedy: again
+      ? "Keep the rows under another name first, and put them back."
+      : "Keep it under another name, or dump it first.",
+    cause: `${verb}${moved ? " after its values were moved" : ""}`,
+    about: shown,
+    together: (tables) => `${listedShort(tables)} are ${verb}${again ? "" : ","} ${end}.`,
+  };
+}
+
+function reasons(lost: Destruction, way: WayBack, first: string | undefined): string[] {
+  return [
+    ...(first === undefined ? [] : [first]),
+    "no copy of it stands before, and no comment says where one is kept (-- cautela: backup REASON)",
+    ...(way.kind === "trial" ? [way.why] : []),
+    ...(lost.span?.end === "commit" ? ["the transaction around it is committed, so it brings nothing back"] : []),
+    ...(lost.ripples.length > 0
+      ? [`with it, rows change in ${listed([...new Set(lost.ripples.map(({ name }) => name))].slice(0, 6))}`]
+      : []),
+  ];
+}
+
+/** A script that drops this many tables and does nothing else is there to drop them. */
+const DROPS_ONLY = 3;
+
+const SAYS_COPY = /(?:^|[._])(?:bak|backup|old|before|copy|save|saved|orig)(?:[_\d]|$)/i;
+
+/** How heavy a loss of rows or values without a way back is. */
+function weightOf({ action, reach, ripples }: Destruction, { policy }: FinishContext): Weight {
+  if (action === "replace") return "note";
+  if (action === "drop-partition") return "ask";
   switch (reach.bound) {
     case "one":
       return "note";
@@ -80,14 +145,11 @@ function weightOf({ action, reach, table, ripples }: Destruction, { catalog }: F
     case "multiplied":
       return "stop";
     default:
-      // Clearing or overwriting a part on purpose is everyday work, as long as nothing else depends on it.
-      if (action === "update" || reach.bound === "few") return "note";
-      return ripples.length > 0 || isReferenced(table, catalog) ? "ask" : "note";
+      // Clearing or overwriting a part on purpose is everyday work, unless rows of other tables go with it.
+      return ripples.some((one) => one.action === "delete" && tableClass(one.name, policy) === "business")
+        ? "ask"
+        : "note";
   }
-}
-
-function isReferenced(table: Table | null, catalog: Catalog | null): boolean {
-  return table !== null && (catalog?.isReferred(tableKey(table.schema, table.name)) ?? false);
 }
 
 const VERBS: Record<Destruction["action"], string> = {

@@ -12,6 +12,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const thinBackup: Hazard = {
   id: "thin-backup",
   family: "recovery",
+  lasting: true,
   weight: "ask",
   title: "A copy that is too thin",
   explanation:

@@ -11,6 +11,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const unprovenMove: Hazard = {
   id: "unproven-move",
   family: "recovery",
+  lasting: true,
   weight: "stop",
   title: "A move that loses rows on the way",
   explanation:

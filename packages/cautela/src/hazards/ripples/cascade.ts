@@ -14,6 +14,7 @@ import { listed, reachWords } from "../wording.ts";
 export const cascade: Hazard = {
   id: "cascade",
   family: "ripples",
+  lasting: true,
   weight: "ask",
   depends: ["names", "ripples"],
   needs: Trait.ripple,

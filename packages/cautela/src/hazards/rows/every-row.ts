@@ -1,6 +1,13 @@
+import { assignedColumns } from "../../analysis/changes/writes.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
+import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Hazard } from "../hazard.ts";
-import { allRows, verb } from "../wording.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import type { Policy } from "../../policy/policy.ts";
+import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";
+import { lighterByName } from "../lighter.ts";
+import { refilled } from "../refilled.ts";
+import { allRows, listedShort, verb } from "../wording.ts";
 
 /**
  * An UPDATE, DELETE or TRUNCATE that nothing limits.
@@ -28,7 +35,8 @@ export const everyRow: Hazard = {
     dangerous: "UPDATE berth SET depth_m = 4.5;",
     sound: "UPDATE berth SET depth_m = 4.5 WHERE berth_id = 3;",
   },
-  check({ changes, dialect }) {
+  lasting: true,
+  check({ changes, dialect, policy, catalog, at }) {
     return changes
       .filter(({ result, softener }) => result.filter === "absent" && softener === null)
       .map((judged) => {
@@ -42,8 +50,10 @@ export const everyRow: Hazard = {
         if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
         const commits = change.action === "truncate" && dialect.run.structureCommits;
         if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
-        return {
-          weight: copy ? ("ask" as const) : ("stop" as const),
+        const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged));
+        if (lighter) because.push(lighter.why);
+        const draft: Draft = {
+          weight: lighter?.weight ?? (copy ? "ask" : "stop"),
           message: `This ${verb(judged)} ${allRows(judged)}.`,
           because,
           remedy:
@@ -51,6 +61,35 @@ export const everyRow: Hazard = {
               ? `Keep a copy of \`${target}\` first, or delete the rows you mean: DELETE FROM ${target} ${filter}`
               : `Add the filter you mean (${filter}), or keep a copy of \`${target}\` first if every row is meant.`,
         };
+        // What only the names make lighter is told once.
+        if (lighter) {
+          draft.cause = `${change.action} ${lighter.weight}`;
+          draft.about = target;
+          draft.together = (tables) => `This script ${verb(judged)} all rows of ${listedShort(tables)}.`;
+        }
+        if (change.action !== "update")
+          draft.settle = (script) => refilled(draft, target, relationKey(change.name, catalog, dialect), at, script);
+        return draft;
       });
   },
 };
+
+function byName(target: string, policy: Policy): ReturnType<typeof lighterByName> {
+  return lighterByName(target, "stop", policy);
+}
+
+/** Whether NULL is written over what is there. */
+function blanks({ statement }: JudgedChange["change"]): boolean {
+  return statement.kind === "update" && statement.assignments.some(({ value }) => constant(value)?.type === "null");
+}
+
+/** A literal for a table whose name says that it holds settings: it may be its only row. */
+function settings({ change, target }: JudgedChange): { weight: Weight; why: string } | null {
+  const { statement } = change;
+  if (statement.kind !== "update" || !namesSettings(target)) return null;
+  const columns = assignedColumns(statement.assignments);
+  // One row for each setting: a new value for all of them is the mistake itself.
+  if (columns.some((column) => /value|val$/i.test(column))) return null;
+  if (statement.assignments.some(({ value }) => constant(value) === null)) return null;
+  return { weight: "ask", why: `the name of \`${target}\` says that it holds settings, which may be one row` };
+}

@@ -1,5 +1,7 @@
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Hazard } from "../hazard.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { refilled } from "../refilled.ts";
 import { allRows, oneLine, verb } from "../wording.ts";
 
 /**
@@ -29,7 +31,7 @@ export const hollowFilter: Hazard = {
     dangerous: "DELETE FROM pilotage WHERE pilot_id = 4 OR pilot_id IS NOT NULL;",
     sound: "DELETE FROM pilotage WHERE pilot_id = 4 OR note IS NOT NULL;",
   },
-  check({ changes, slice }) {
+  check({ changes, slice, catalog, dialect, at }) {
     return changes
       .filter(({ result, softener }) => result.filter === "hollow" && softener === null)
       .map((judged) => {
@@ -42,7 +44,7 @@ export const hollowFilter: Hazard = {
         const rows = partly ? `every row of \`${target}\` that has a value there` : allRows(judged);
         // An EXISTS without a tie is true or false for all rows at once, as the other table happens to be.
         const untied = result.reasons.length > 0 && result.reasons.every(({ expr }) => expr.kind === "exists");
-        return {
+        const draft: Draft = {
           weight: copy ? ("ask" as const) : ("stop" as const),
           message: untied
             ? `The filter does not ask about the row, so this ${verb(judged)} ${rows}, or none.`
@@ -51,6 +53,10 @@ export const hollowFilter: Hazard = {
           remedy:
             "Replace the part that is always true by the condition you mean; if every row is meant, omit the WHERE and keep a copy first.",
         };
+        if (judged.change.action === "delete" && !untied && !partly)
+          draft.settle = (script) =>
+            refilled(draft, target, relationKey(judged.change.name, catalog, dialect), at, script);
+        return draft;
       });
   },
 };

@@ -16,7 +16,7 @@ DELETE FROM vessel;
 -- case: log data [postgresql mysql mariadb sqlite tsql plsql jet]
 DELETE FROM tide_log;
 -- case: a part of a table that others refer to [postgresql mysql mariadb sqlite tsql plsql]
--- finds: 0 no-way-back ask
+-- finds: 0 no-way-back note
 DELETE FROM mooring WHERE day < 9;
 -- case: a part of a table that stands alone, and one row [postgresql mysql mariadb sqlite tsql plsql jet]
 -- finds: 0 no-way-back note
@@ -98,7 +98,7 @@ UPDATE mooring SET fee = 0 WHERE day < 9;
 ROLLBACK;
 -- case: a part that is rolled back to a savepoint [postgresql mysql mariadb sqlite]
 -- finds: 2 no-way-back note
--- finds: 4 no-way-back ask
+-- finds: 4 no-way-back note
 BEGIN;
 SAVEPOINT before;
 DELETE FROM mooring WHERE day < 8;
@@ -144,7 +144,7 @@ DELETE FROM mooring WHERE day < 9;
 DELETE FROM pilot WHERE pilot_id = 4;
 -- case: several pilots [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 0 hard-delete ask
--- finds: 0 no-way-back ask
+-- finds: 0 no-way-back note
 DELETE FROM pilot WHERE status = 'gone';
 -- case: a column is dropped with its values [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 0 lossy-structure ask

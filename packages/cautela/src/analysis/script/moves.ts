@@ -1,0 +1,99 @@
+import { type Catalog, relationKey } from "../../catalog/catalog.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Node, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+
+/** This many columns are remembered. */
+const KEPT = 5000;
+
+/** The values that a script has taken from one place to another: what is dropped afterwards is not lost. */
+export class Moves {
+  readonly #columns = new Set<string>();
+  readonly #tables = new Set<string>();
+  readonly #dialect: Dialect;
+
+  constructor(dialect: Dialect) {
+    this.#dialect = dialect;
+  }
+
+  /** Whether values of a column, folded, have gone into another column. */
+  hasTaken(table: string, column: string): boolean {
+    return this.#columns.has(`${table}\u0000${column}`) || this.#columns.has(`${table}\u0000*`);
+  }
+
+  /** Whether values of a table have gone into another table. */
+  hasTakenFrom(table: string): boolean {
+    return this.#tables.has(table);
+  }
+
+  note(tree: Statement, catalog: Catalog | null): void {
+    if (this.#columns.size >= KEPT) return;
+    switch (tree.kind) {
+      case "insert": {
+        if (!tree.source || (tree.source.body.kind === "values" && tree.source.body.rowCount > 20)) return;
+        const own = tree.target.kind === "table" ? relationKey(tree.target.name, catalog, this.#dialect) : "";
+        this.#take([tree.source, ...(tree.with?.tables.map(({ body }) => body) ?? [])], [], own, null, catalog);
+        return;
+      }
+      case "create-table":
+        if (tree.query) this.#take([tree.query], [], "", null, catalog);
+        return;
+      case "update": {
+        const [target] = tree.target;
+        const own = target?.kind === "table" ? relationKey(target.name, catalog, this.#dialect) : "";
+        for (const { targets, value } of tree.assignments) {
+          if (value.kind === "literal") continue;
+          const into = targets.length === 1 && targets[0].kind === "column" ? targets[0].path : null;
+          const column = into ? foldName(into[into.length - 1], this.#dialect) : null;
+          this.#take([value], [...tree.target, ...tree.from], own, column, catalog);
+        }
+        return;
+      }
+      case "merge": {
+        const own = tree.target.kind === "table" ? relationKey(tree.target.name, catalog, this.#dialect) : "";
+        for (const { assignments, values } of tree.whens) {
+          const nodes = [...assignments.map(({ value }) => value), ...(values ?? [])];
+          if (nodes.length > 0) this.#take(nodes, [tree.target, tree.source], own, null, catalog);
+        }
+        return;
+      }
+      default:
+    }
+  }
+
+  /** Takes note of the columns that stand in some nodes; `sources` are in sight there without standing in them. */
+  #take(
+    nodes: readonly Node[],
+    sources: readonly Node[],
+    own: string,
+    into: string | null,
+    catalog: Catalog | null,
+  ): void {
+    const dialect = this.#dialect;
+    const byName = new Map<string, string>();
+    const columns: { qualifier: string | null; name: string }[] = [];
+    const visit = (node: Node): undefined => {
+      if (node.kind === "table") {
+        const key = relationKey(node.name, catalog, dialect);
+        const { parts } = node.name;
+        byName.set(foldName(node.alias ?? parts[parts.length - 1], dialect), key);
+      } else if (node.kind === "column" || node.kind === "star") {
+        const { path } = node;
+        const name = node.kind === "star" ? "*" : foldName(path[path.length - 1], dialect);
+        const at = node.kind === "star" ? path.length - 1 : path.length - 2;
+        columns.push({ qualifier: at >= 0 ? foldName(path[at], dialect) : null, name });
+      }
+      return undefined;
+    };
+    for (const node of nodes) walk(node, visit);
+    const taken = columns.splice(0);
+    for (const node of sources) walk(node, visit);
+    for (const key of byName.values()) if (key !== own && taken.length > 0) this.#tables.add(key);
+    for (const { qualifier, name } of taken) {
+      const known = qualifier === null ? undefined : byName.get(qualifier);
+      for (const key of known === undefined ? byName.values() : [known])
+        if (key !== own || name !== into) this.#columns.add(`${key}\u0000${name}`);
+    }
+  }
+}

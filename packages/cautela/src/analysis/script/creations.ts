@@ -1,8 +1,10 @@
 import { type Catalog, relationKey } from "../../catalog/catalog.ts";
-import { nameKey } from "../../catalog/keys.ts";
+import { nameKey, tableKey } from "../../catalog/keys.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Name, Query, Statement } from "../../sql/nodes/tree.ts";
+import { readText } from "../../sql/grammar/dynamic.ts";
+import type { Expr, Ident, Name, Query, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 
 /** What a script has made so far: tables, columns, and copies of whole tables. */
 export class Creations {
@@ -10,6 +12,8 @@ export class Creations {
   /** Tables made in this script that are still there, by key; the value says whether they are temporary. */
   readonly #made = new Map<string, boolean>();
   readonly #everMade = new Set<string>();
+  /** Routines of this script that alter tables, by their bare names in small letters. */
+  readonly #altering = new Set<string>();
   /** Columns added in this script, by the table's key. */
   readonly #added = new Map<string, Set<string>>();
   readonly #everAdded = new Set<string>();
@@ -63,6 +67,8 @@ export class Creations {
       }
       case "select": {
         const { body } = statement.query;
+        if (this.#altering.size > 0 && body.kind === "select")
+          for (const { expr } of body.items) if (expr.kind === "call") this.#noteCall(expr.name, expr.args);
         if (body.kind !== "select" || body.into?.what !== "table") break;
         const target = body.into.targets[0];
         if (target?.kind !== "column") break;
@@ -80,19 +86,31 @@ export class Creations {
         for (const action of statement.actions) {
           if (action.what === "add-column") {
             const column = foldName(action.column.name, this.#dialect);
-            const columns = this.#added.get(key) ?? new Set();
-            columns.add(column);
-            this.#added.set(key, columns);
-            this.#everAdded.add(`${key}\u0000${column}`);
-          } else if (action.what === "rename") {
-            // A renamed table is as lasting as it was under its old name.
-            const made = this.#made.get(key);
-            this.#made.delete(key);
-            if (made !== undefined) this.#made.set(nameKey(action.to, this.#dialect), made);
-          }
+            this.#add(key, column);
+            // Partitions, and tables that inherit, have it as well.
+            for (const child of catalog?.childrenOf(key) ?? []) this.#add(tableKey(child.schema, child.name), column);
+          } else if (action.what === "rename") this.#rename(key, action.to);
+          else if (action.what === "rename-column") this.#renameColumn(key, action.name, action.to);
+          else if (action.what === "change-column") this.#renameColumn(key, action.name, action.column.name);
         }
         break;
       }
+      case "rename":
+        if (statement.object === "table")
+          for (const { from, to } of statement.renames) this.#rename(relationKey(from, catalog, this.#dialect), to);
+        break;
+      case "create-routine":
+        if (statement.name && statement.body?.some((one) => altersTables(one)))
+          this.#altering.add(lastPart(statement.name));
+        break;
+      case "assign":
+      case "declare":
+      case "dynamic":
+        if (statement.kind !== "dynamic" || statement.body === null) this.#noteTexts(statement, catalog);
+        break;
+      case "call-statement":
+        if (statement.name) this.#noteCall(statement.name, statement.args);
+        break;
       case "drop":
         if (statement.object === "table")
           for (const name of statement.names) {
@@ -103,6 +121,50 @@ export class Creations {
         break;
       default:
     }
+  }
+
+  #add(key: string, column: string): void {
+    const columns = this.#added.get(key) ?? new Set();
+    columns.add(column);
+    this.#added.set(key, columns);
+    this.#everAdded.add(`${key}\u0000${column}`);
+  }
+
+  /** A renamed table is as lasting as it was under its old name, and its new columns are as new. */
+  #rename(key: string, to: Name): void {
+    const renamed = nameKey(to, this.#dialect);
+    const made = this.#made.get(key);
+    this.#made.delete(key);
+    if (made !== undefined) this.#made.set(renamed, made);
+    const added = this.#added.get(key);
+    this.#added.delete(key);
+    for (const column of added ?? []) this.#add(renamed, column);
+  }
+
+  #renameColumn(key: string, from: Ident, to: Ident): void {
+    if (this.#added.get(key)?.has(foldName(from, this.#dialect))) this.#add(key, foldName(to, this.#dialect));
+  }
+
+  /** Texts of DDL that may be run later: the columns that they add are new by then. */
+  #noteTexts(statement: Statement, catalog: Catalog | null): void {
+    walk(statement, (node) => {
+      if (node.kind === "literal" && node.type === "string" && ALTERS.test(node.value))
+        for (const inner of readText(this.#dialect, node.value, node) ?? [])
+          if (inner.kind === "alter-table") this.note(inner, catalog);
+      return undefined;
+    });
+  }
+
+  /** A call of a routine that alters tables: what its arguments name may be a table and its new column. */
+  #noteCall(name: Name, args: readonly Expr[]): void {
+    if (!this.#altering.has(lastPart(name))) return;
+    const words = args.flatMap((one) => (one.kind === "literal" && one.type === "string" ? [one.value] : []));
+    words.forEach((table, i) => {
+      for (const column of words.slice(i + 1)) {
+        const key = nameKey(writtenAs(table), this.#dialect);
+        this.#add(key, foldName(writtenAs(column).parts[0], this.#dialect));
+      }
+    });
   }
 
   #make(key: string, temporary: boolean): void {
@@ -128,4 +190,28 @@ export class Creations {
     )
       keep(source.name);
   }
+}
+
+const ALTERS = /^\s*alter\s+table\s/i;
+
+/** Whether code alters a table, by itself or by SQL that it puts together. */
+function altersTables(statement: Statement): boolean {
+  let alters = false;
+  walk(statement, (node) => {
+    if (node.kind === "alter-table") alters = true;
+    if (node.kind === "literal" && node.type === "string" && ALTERS.test(node.value)) alters = true;
+    return !alters;
+  });
+  return alters;
+}
+
+function lastPart({ parts }: Name): string {
+  return parts[parts.length - 1].text.toLowerCase();
+}
+
+/** A name as a text gives it: `dbo.berth`. */
+function writtenAs(text: string): Name {
+  const span = { start: 0, end: 0 };
+  const parts = text.split(".").map((part) => ({ text: part, quoted: false, hole: false, ...span }));
+  return { kind: "name", parts, link: null, ...span };
 }

@@ -2,6 +2,7 @@ import type { Region } from "../../text/region.ts";
 import { RowKeys } from "../changes/references.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import type { Precheck } from "./precheck.ts";
+import type { Coverage } from "./prepared.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
 export interface PastChange {
@@ -16,6 +17,8 @@ export interface PastChange {
   assigned: Map<string, string>;
   /** Columns that its filter pins to one constant, when the filter is nothing else. */
   where: Map<string, ConstantValue> | null;
+  /** Which rows it met, where the table refers to others; null: nobody asks. */
+  covers: Coverage | null;
 }
 
 /** Something that is gone, with the code that still refers to it. */
@@ -72,6 +75,15 @@ export class History {
       list.push(change);
       if (list.length > KEPT) list.shift();
     }
+  }
+
+  /** What has been changed from a statement on is taken back. */
+  takeBack(from: number): void {
+    for (const [target, list] of this.#changes)
+      this.#changes.set(
+        target,
+        list.filter(({ statement }) => statement < from),
+      );
   }
 
   /** Whatever else happens to a table's rows makes comparisons with what was there before void. */

@@ -9,6 +9,7 @@ import { constant } from "../conditions/truth.ts";
 import { isEnginesOwn } from "../names/missing.ts";
 import type { History } from "./history.ts";
 import { precheckOf } from "./precheck.ts";
+import { coverageOf } from "./prepared.ts";
 import type { Step } from "./step.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
@@ -22,7 +23,8 @@ export function notePast(context: Step, history: History): void {
     case "update":
     case "delete":
     case "truncate":
-      for (const { change, target } of changes) {
+      for (const judged of changes) {
+        const { change, target } = judged;
         const set = new Map<string, ConstantValue>();
         const assigned = new Map<string, string>();
         for (const { column, value } of assignedIn(tree, names)) {
@@ -40,6 +42,7 @@ export function notePast(context: Step, history: History): void {
           set,
           assigned,
           where: where ? onlyConstants(where, context) : null,
+          covers: coverageOf(judged, context.slice),
         });
       }
       noteText();

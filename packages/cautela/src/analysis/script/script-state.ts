@@ -46,7 +46,9 @@ export class ScriptState {
   /** Takes a statement into account for those that follow. */
   observe(step: Step): void {
     notePast(step, this.history);
+    const before = this.timeline.open;
     this.timeline.note(step);
+    if (before?.end === "rollback" && this.timeline.open !== before) this.history.takeBack(before.at.statement);
     this.creations.note(step.tree, step.catalog);
     this.moves.note(step.tree, step.catalog);
     this.returns.note(step);

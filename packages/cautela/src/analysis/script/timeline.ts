@@ -23,6 +23,8 @@ export interface GuardOff {
   /** Rows that there are have not been looked at when it was switched on again. */
   untrusted: boolean;
   changes: number;
+  /** Foreign keys that are put on tables which were there before, meanwhile. */
+  keys: number;
 }
 
 const NO_RIPPLED: Destruction["ripples"] = [];
@@ -441,9 +443,13 @@ export class Timeline {
 
   #guarding({ tree, at, catalog, changes }: Step): void {
     if (changes.length > 0) for (const guard of this.guards) if (!guard.back) guard.changes++;
+    if (tree.kind === "alter-table" && this.guards.length > 0 && addsKey(tree)) {
+      const { key } = namedRelation(tree.name, catalog, this.#dialect);
+      if (!this.#creations.everMade(key)) for (const guard of this.guards) if (!guard.back) guard.keys++;
+    }
     const off = (lasts: GuardOff["lasts"], what: string, key: string, shown: string): void => {
       if (this.guards.length < KEPT)
-        this.guards.push({ at, lasts, what, key, shown, back: null, untrusted: false, changes: 0 });
+        this.guards.push({ at, lasts, what, key, shown, back: null, untrusted: false, changes: 0, keys: 0 });
     };
     const on = (key: string, untrusted = false): void => {
       for (const guard of this.guards)
@@ -482,6 +488,10 @@ export class Timeline {
       }
     }
   }
+}
+
+function addsKey({ actions }: Extract<Statement, { kind: "alter-table" }>): boolean {
+  return actions.some((action) => action.what === "add-constraint" && action.constraint.kind === "foreign");
 }
 
 /** A table is copied a few times in a script; of very many the latest are kept in mind. */

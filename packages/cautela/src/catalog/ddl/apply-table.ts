@@ -377,6 +377,20 @@ export function alterTable(catalog: Catalog, statement: AlterTableStatement, sli
     } else table = altered(catalog, table, action, slice);
   }
   catalog.put(table);
+  for (const action of statement.actions)
+    if (action.what === "add-column" || action.what === "drop-column" || action.what === "rename-column")
+      handDown(catalog, table, action, slice);
+}
+
+/** Partitions, and tables that inherit, get and lose the columns of their parent. */
+function handDown(catalog: Catalog, parent: Table, action: AlterAction, slice: Slice, depth = 0): void {
+  if (depth > 20) return;
+  for (const child of catalog.childrenOf(tableKey(parent.schema, parent.name))) {
+    const own = action.what === "add-column" ? { ...action, ifNotExists: true } : action;
+    const changed = altered(catalog, child, own, slice);
+    catalog.put(changed);
+    handDown(catalog, changed, action, slice, depth + 1);
+  }
 }
 
 function moved(catalog: Catalog, table: Table, action: Extract<AlterAction, { what: "rename" | "set-schema" }>): Table {

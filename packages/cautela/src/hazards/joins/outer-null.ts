@@ -1,10 +1,11 @@
-import { assignedIn, filterParts } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * A value from another table that is NULL where nothing matches.
@@ -38,23 +39,13 @@ export const outerNull: Hazard = {
     const [judged] = changes;
     if (!judged || judged.softener || judged.result.filter === "dead" || judged.result.reach.bound === "one")
       return drafts;
-    for (const { column, value, assignment } of assignedIn(tree, names)) {
-      if (value.kind !== "subquery" || !mayBeEmpty(value.query)) continue;
-      drafts.push(...unmatched(value.query, [column.name], context));
-      if (assignment.targets.length > 1) break;
+    // One finding, however many columns are filled so.
+    const empty: { query: Query; columns: string[] }[] = [];
+    for (const { targets, value, op } of tree.assignments) {
+      if (op !== "=" || value.kind !== "subquery" || !mayBeEmpty(value.query)) continue;
+      if (isUnmatched(value.query, context)) empty.push({ query: value.query, columns: targets.map(context.show) });
     }
-    // (a, b) = (SELECT …)
-    for (const assignment of tree.assignments) {
-      if (assignment.targets.length > 1 && assignment.value.kind === "subquery" && mayBeEmpty(assignment.value.query)) {
-        drafts.push(
-          ...unmatched(
-            assignment.value.query,
-            assignment.targets.map((one) => context.show(one)),
-            context,
-          ),
-        );
-      }
-    }
+    if (empty.length > 0) drafts.push(unmatched(empty, context));
     if (names) {
       const level = joinTreeOf(tree, names, judged.change.relation?.source ?? null);
       if (level?.target) {
@@ -94,33 +85,55 @@ function mayBeEmpty(query: Query): boolean {
   );
 }
 
-function unmatched(query: Query, columns: readonly string[], context: HazardContext): Draft[] {
+/** Whether a row may find no match in a scalar subquery, and no filter of the statement asks for one. */
+function isUnmatched(query: Query, { changes }: HazardContext): boolean {
   const { body } = query;
-  if (body.kind !== "select" || body.from.length === 0) return [];
-  const [judged] = context.changes;
-  const filter = judged.change.conditions.map(({ expr }) => expr);
+  if (body.kind !== "select" || body.from.length === 0) return false;
+  const [judged] = changes;
   const own = tablesOf(body.from);
-  if (filter.some((expr) => asksFor(expr, own))) return [];
+  if (judged.change.conditions.some(({ expr }) => asksFor(expr, own))) return false;
   // Without a tie to the row it is one value for all, and either there or not.
-  if (!judged.change.names.correlated(query)) return [];
-  const required =
-    judged.change.table?.columns.filter((one) => one.required && columns.includes(one.name.toLowerCase())) ?? [];
-  const where = body.where ? ` WHERE ${context.show(body.where)}` : "";
-  const from = context.show(body.from[0]);
-  return [
-    {
-      weight: required.length > 0 || judged.result.filter === "absent" ? "stop" : "ask",
-      message: `Rows of \`${judged.target}\` for which \`${from}\` holds no match get NULL for \`${columns.join(", ")}\`.`,
-      because: [
-        `\`${context.show(query)}\` gives NULL when it finds nothing`,
-        "no filter of the statement asks for the match",
-        ...(required.length > 0
-          ? [`\`${required[0].name}\` may not be NULL, so the statement fails at the first such row`]
-          : []),
-      ],
-      remedy: `Add WHERE EXISTS (SELECT 1 FROM ${from}${where}), or COALESCE(…, ${columns[0]}).`,
-    },
-  ];
+  return judged.change.names.correlated(query);
+}
+
+function unmatched(empty: readonly { query: Query; columns: string[] }[], context: HazardContext): Draft {
+  const [judged] = context.changes;
+  const [{ query }] = empty;
+  const { body } = query;
+  const columns = empty.flatMap((one) => one.columns);
+  const bare = columns.map((name) => name.slice(name.lastIndexOf(".") + 1).toLowerCase());
+  const required = judged.change.table?.columns.find((one) => one.required && bare.includes(one.name.toLowerCase()));
+  const select = body.kind === "select" ? body : null;
+  const from = select ? context.show(select.from[0]) : "";
+  const where = select?.where ? ` WHERE ${context.show(select.where)}` : "";
+  // What is worked out anew has no match where there is nothing to add up; a column that is empty loses nothing.
+  const derived = empty.every(
+    (one) => one.query.body.kind === "select" && one.query.body.items.some(({ expr }) => isAggregate(expr)),
+  );
+  const empties = columns.every((name) => isAskedEmpty(name.slice(name.lastIndexOf(".") + 1), judged));
+  return {
+    weight: required ? "stop" : derived || empties ? "note" : judged.result.filter === "absent" ? "stop" : "ask",
+    message: `Rows of \`${judged.target}\` for which \`${from}\` holds no match get NULL for ${listed(columns)}.`,
+    because: [
+      `\`${context.show(query)}\` gives NULL when it finds nothing`,
+      "no filter of the statement asks for the match",
+      ...(required ? [`\`${required.name}\` may not be NULL, so the statement fails at the first such row`] : []),
+    ],
+    remedy: derived
+      ? "Turn the NULL into 0 (COALESCE, or what the dialect has for it) if nothing is to count as zero."
+      : `Add WHERE EXISTS (SELECT 1 FROM ${from}${where}), or COALESCE(…, ${columns[0]}).`,
+  };
+}
+
+/** Whether the filter asks for rows in which the column is empty. */
+function isAskedEmpty(column: string, { change }: HazardContext["changes"][number]): boolean {
+  return filterParts(change.conditions).some(
+    (part) =>
+      part.kind === "is" &&
+      part.test === "null" &&
+      !part.negated &&
+      usedColumn(part.operand, null)?.name === column.toLowerCase(),
+  );
 }
 
 function tablesOf(sources: readonly Source[]): Set<string> {

@@ -30,7 +30,8 @@ COMMIT;`,
   finish({ timeline, dialect }) {
     return timeline.silentCommits.map(({ at, span, what }) => ({
       at,
-      weight: span.changes > 0 ? ("stop" as const) : ("ask" as const),
+      weight: span.changes > 0 ? ("stop" as const) : ("note" as const),
+      ...(span.changes > 0 ? {} : { cause: "nothing has been changed before" }),
       message: `${what} commits the transaction of line ${span.at.region.line} here${span.changes > 0 ? ", with the changes made in it so far" : ""}.`,
       because: [
         `in ${dialect.title} ${what === "BEGIN" ? "a second BEGIN" : "a statement that changes the structure"} commits by itself`,

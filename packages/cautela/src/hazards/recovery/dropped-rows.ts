@@ -33,7 +33,7 @@ export const droppedRows: Hazard = {
       if (tree.ignore)
         return [
           {
-            weight: tree.source?.body.kind === "values" && !bends ? "note" : "ask",
+            weight: isSeed(tree) ? "note" : "ask",
             message: bends
               ? "IGNORE drops rows that break a key, and bends values that do not fit, without an error."
               : "OR IGNORE drops rows that break a key or a rule, without an error.",
@@ -70,6 +70,21 @@ export const droppedRows: Hazard = {
     return [];
   },
 };
+
+/** Rows that stand in the script itself: VALUES, or a SELECT of constants. */
+function isSeed({ source, set }: Extract<Statement, { kind: "insert" }>): boolean {
+  if (!source) return set !== null;
+  const { body } = source;
+  if (body.kind === "values") return true;
+  if (body.kind !== "select") return false;
+  const [only] = body.from;
+  return (
+    body.from.length === 0 ||
+    (body.from.length === 1 &&
+      only.kind === "table" &&
+      /^dual$/i.test(only.name.parts[only.name.parts.length - 1].text))
+  );
+}
 
 /** A handler that catches everything and does nothing. */
 function swallowing(tree: Extract<Statement, { kind: "block" }>): Draft[] {

@@ -32,11 +32,13 @@ SET FOREIGN_KEY_CHECKS = 1;`,
           lost.at.statement > guard.at.statement &&
           (guard.back === null || lost.at.statement < guard.back.statement),
       );
+      const keys = guard.keys > 0 && guard.lasts === "session";
       return {
         at: guard.at,
-        weight: guard.changes > 0 && (real || guard.lasts === "table") ? ("ask" as const) : ("note" as const),
+        weight: keys || (guard.changes > 0 && (real || guard.lasts === "table")) ? ("ask" as const) : ("note" as const),
         message: `This switches off ${guard.what}${guard.lasts === "table" ? ` of \`${guard.shown}\`` : ""}${guard.changes > 0 ? `, and ${guard.changes === 1 ? "one statement changes" : `${guard.changes} statements change`} rows meanwhile` : ""}.`,
         because: [
+          ...(keys ? ["foreign keys are added meanwhile, and rows that break them are not looked for"] : []),
           guard.back
             ? `it is on again from line ${guard.back.region.line}`
             : "it stays off until the end of the script",

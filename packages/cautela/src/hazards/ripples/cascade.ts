@@ -1,5 +1,6 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
+import { isPrepared } from "../../analysis/script/prepared.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -31,7 +32,7 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
     dangerous: "DELETE FROM mooring WHERE status = 'left';",
     sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
   },
-  check({ ripples, history, policy }) {
+  check({ ripples, history, policy, slice }) {
     const drafts: Draft[] = [];
     for (const fired of ripples) {
       const places = writtenPlaces([fired]).filter(
@@ -43,11 +44,23 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
       const names = [...new Set(places.map(({ node }) => node.name))];
       const deletes = places.filter(({ node }) => node.action !== "update");
       const depth = Math.max(...places.map(({ chain }) => chain.filter(({ how }) => how === "cascade").length));
-      const prepared = places.every(({ node }) => history.of(node.name).some(({ action }) => action === "delete"));
-      const minor = places.every(({ node }) => tableClass(node.name, policy) !== "business");
-      const one = fired.firing.reach.bound === "one" || fired.firing.reach.bound === "none";
-      const unset = places.every(({ certain }) => !certain);
-      const weight = prepared || minor || one || unset ? "note" : "ask";
+      const root = fired.ripple.nodes[0].relation;
+      const prepared = places.every(
+        ({ node }) =>
+          node.relation?.object === "table" &&
+          root?.object === "table" &&
+          isPrepared(
+            node.relation,
+            root,
+            fired.firing.change,
+            history.of(node.name).filter(({ action }) => action === "delete"),
+            slice,
+          ),
+      );
+      // A key that is set to NULL, a log and an audit trail lose no rows of the business.
+      const minor = deletes.every(({ node }) => tableClass(node.name, policy) !== "business");
+      const unset = places.every(({ certain }) => !certain) || fired.firing.reach.bound === "none";
+      const weight = prepared || minor || unset ? "note" : "ask";
       const what = deletes.length > 0 ? "rows go" : "rows change";
       drafts.push({
         cause: `${fired.ripple.nodes[0].name} ${names.join()} ${fired.firing.action}`,

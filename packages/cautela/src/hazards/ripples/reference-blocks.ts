@@ -1,4 +1,7 @@
+import { isPrepared } from "../../analysis/script/prepared.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { tableKey } from "../../catalog/keys.ts";
+import { shownName } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -28,7 +31,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
     dangerous: "TRUNCATE vessel;",
     sound: "DELETE FROM mooring WHERE vessel_id = 3;",
   },
-  check({ ripples, history, tree, dialect }) {
+  check({ ripples, history, tree, dialect, catalog, slice }) {
     const drafts: Draft[] = [];
     // PostgreSQL empties tables that refer to each other when one TRUNCATE names them all.
     const together =
@@ -41,9 +44,14 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
         const child = /`([^`]+)`/.exec(text)?.[1] ?? "";
         const bare = child.slice(child.lastIndexOf(".") + 1);
         if (together.includes(bare)) return false;
-        return !history
-          .of(child)
-          .some(({ action }) => action === "delete" || action === "update" || action === "truncate");
+        // TRUNCATE is refused whatever has become of the rows.
+        if (firing.action === "truncate") return true;
+        const parent = firing.relation?.object === "table" ? firing.relation : null;
+        const table = parent
+          ? catalog?.referencing(tableKey(parent.schema, parent.name)).find((one) => shownName(one) === child)
+          : undefined;
+        const past = history.of(child).filter(({ action }) => action !== "insert");
+        return !(parent && table && isPrepared(table, parent, firing.change, past, slice));
       });
       const certain = open.filter((note) => note.certain);
       const list = certain.length > 0 ? certain : open;

@@ -1,9 +1,11 @@
 import { assignedColumns } from "../../analysis/changes/writes.ts";
+import { isAggregate } from "../../analysis/conditions/links.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { relationKey } from "../../catalog/catalog.ts";
 import type { Policy } from "../../policy/policy.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { refilled } from "../refilled.ts";
@@ -50,7 +52,7 @@ export const everyRow: Hazard = {
         if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
         const commits = change.action === "truncate" && dialect.run.structureCommits;
         if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
-        const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged));
+        const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged) ?? recomputed(judged));
         if (lighter) because.push(lighter.why);
         const draft: Draft = {
           weight: lighter?.weight ?? (copy ? "ask" : "stop"),
@@ -81,6 +83,25 @@ function byName(target: string, policy: Policy): ReturnType<typeof lighterByName
 /** Whether NULL is written over what is there. */
 function blanks({ statement }: JudgedChange["change"]): boolean {
   return statement.kind === "update" && statement.assignments.some(({ value }) => constant(value)?.type === "null");
+}
+
+/** Sums, counts and the like of rows that are still there can be worked out again at any time. */
+function recomputed({ change: { statement } }: JudgedChange): { weight: Weight; why: string } | null {
+  if (statement.kind !== "update" || !statement.assignments.every(({ value }) => isDerived(value))) return null;
+  return { weight: "ask", why: "the values are worked out from rows that are still there, and can be again" };
+}
+
+/** A subquery of an aggregate, also inside COALESCE and the like. */
+function isDerived(value: Expr): boolean {
+  if (value.kind === "subquery") {
+    const { body } = value.query;
+    return body.kind === "select" && body.items.length > 0 && body.items.every(({ expr }) => holdsAggregate(expr));
+  }
+  return value.kind === "call" && value.args.length > 0 && isDerived(value.args[0]);
+}
+
+function holdsAggregate(expr: Expr): boolean {
+  return isAggregate(expr) || (expr.kind === "call" && expr.args.some(holdsAggregate));
 }
 
 /** A literal for a table whose name says that it holds settings: it may be its only row. */

@@ -1,6 +1,6 @@
 import { filterParts } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
+import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -34,12 +34,12 @@ export const openPlaceholder: Hazard = {
     if (
       found.holes.length === 0 &&
       !dialect.engine.promptsForNames &&
-      !changes.some(({ change }) => change.name.parts.some((one) => one.hole))
+      !changes.some(({ change }) => isOpenTable(change.name))
     )
       return drafts;
     const declared = new Set((tree.parameters ?? []).map((one) => one.text.toLowerCase()));
     for (const { change, target } of changes) {
-      if (change.name.parts.some((part) => part.hole)) {
+      if (isOpenTable(change.name)) {
         drafts.push({
           weight: "ask",
           message: `Which table is changed is decided when the script runs: \`${target}\` is a hole.`,
@@ -91,6 +91,17 @@ export const openPlaceholder: Hazard = {
     return drafts;
   },
 };
+
+/**
+ * Whether a placeholder decides which table it is: one in the schema's place does not, nor one that goes before the name,
+ * as `{{prefix}}berth` does.
+ */
+function isOpenTable({ parts }: Name): boolean {
+  const { hole, text } = parts[parts.length - 1];
+  if (!hole) return false;
+  const fixed = text.replace(/\{\{[^}]*\}\}|[$@]?\{[^}]*\}|\$\([^)]*\)|@\w+@|[:&]\w+\.?/g, "");
+  return fixed.replace(/\W/g, "").length < 3;
+}
 
 /** A condition that is nothing but a hole. */
 function wholeHole(part: Expr): Expr | null {

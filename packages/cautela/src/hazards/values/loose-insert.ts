@@ -1,4 +1,7 @@
-import type { Hazard } from "../hazard.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import { writtenName } from "../../catalog/names.ts";
+import type { Draft, Hazard } from "../hazard.ts";
+import { listedShort } from "../wording.ts";
 
 /**
  * An INSERT that does not name its columns.
@@ -23,12 +26,13 @@ export const looseInsert: Hazard = {
     dangerous: "INSERT INTO mooring_archive SELECT * FROM mooring WHERE mooring_id = 3;",
     sound: "INSERT INTO mooring_archive (mooring_id, fee) SELECT mooring_id, fee FROM mooring WHERE mooring_id = 3;",
   },
-  check({ tree, names, inserted }) {
+  check({ tree, names, inserted, dialect, catalog, at }) {
     if (tree.kind !== "insert" || tree.columns || tree.set || tree.defaults || tree.exec) return [];
-    // A dump lists its values so; a table that is not known is listed as unchecked.
-    if (!inserted?.table || inserted.table.temporary || tree.source?.body.kind === "values") return [];
+    // A dump lists its values so.
     const { body } = tree.source ?? {};
-    if (body?.kind !== "select") return [];
+    if (body?.kind !== "select" || inserted?.table?.temporary || tree.target.kind !== "table") return [];
+    const table = inserted?.table ?? null;
+    const name = table?.name ?? writtenName(tree.target.name);
     const star = body.items.some(({ expr }) => expr.kind === "star");
     const shape = names?.scopes.get(body)?.relations[0]?.table;
     // Two tables of the same shape are what such a statement is made for.
@@ -36,20 +40,37 @@ export const looseInsert: Hazard = {
       star &&
       body.items.length === 1 &&
       shape &&
-      shape.columns.length === inserted.table.columns.length &&
-      shape.columns.every((one, i) => one.name === inserted.table?.columns[i].name);
-    return [
-      {
-        message: `The values go into \`${inserted.table.name}\` by position.`,
-        because: [
-          alike ? "both tables have the same columns today" : "no column is named",
-          star ? "the star takes whatever columns the source has when it runs" : "the order of the columns decides",
-        ],
-        remedy: `INSERT INTO ${inserted.table.name} (${inserted.table.columns
-          .slice(0, 6)
-          .map((one) => one.name)
-          .join(", ")}${inserted.table.columns.length > 6 ? ", …" : ""}) …`,
-      },
-    ];
+      table &&
+      shape.columns.length === table.columns.length &&
+      shape.columns.every((one, i) => one.name === table.columns[i].name);
+    const columns = table?.columns.slice(0, 6).map((one) => one.name) ?? [];
+    const draft: Draft = {
+      weight: "note",
+      cause: "by position",
+      about: name,
+      together: (tables) => `The values go into ${listedShort(tables)} by position.`,
+      message: `The values go into \`${name}\` by position.`,
+      because: [
+        alike ? "both tables have the same columns today" : "no column is named",
+        star ? "the star takes whatever columns the source has when it runs" : "the order of the columns decides",
+      ],
+      remedy: `INSERT INTO ${name} (${table ? `${columns.join(", ")}${table.columns.length > 6 ? ", …" : ""}` : "…"}) …`,
+    };
+    const [source] = body.from;
+    if (!star || alike || source?.kind !== "table") return table ? [draft] : [];
+    const key = relationKey(source.name, catalog, dialect);
+    // Where the source goes afterwards, nothing is left to compare with. A table that is not known is listed as unchecked.
+    draft.settle = ({ timeline }) => {
+      const gone = timeline.destructions.find(
+        (lost) => lost.action === "drop" && lost.key === key && lost.at.statement > at.statement,
+      );
+      if (!gone) return table ? draft : null;
+      const because = [
+        ...draft.because,
+        `line ${gone.at.region.line} drops \`${gone.shown}\`, where the values come from`,
+      ];
+      return { ...draft, weight: "ask", because, cause: undefined, about: undefined, together: undefined };
+    };
+    return [draft];
   },
 };

@@ -1,3 +1,4 @@
+import type { Change } from "../../analysis/changes/change.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";
 import { shownName } from "../../catalog/model.ts";
@@ -55,12 +56,16 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
       const renamed = found.columns.filter(
         ({ name, base }) => base && base.column !== name && firing.columns?.includes(name),
       );
+      // The view's filter is the only one.
+      const whole = found.hides.length > 0 && firing.action !== "insert" && isUnfiltered(firing.change);
       drafts.push({
-        weight: repeated ? "ask" : "note",
+        weight: repeated || whole ? "ask" : "note",
         cause: `${shown} ${firing.action}`,
         message: repeated
           ? `This changes ${listed(bases)} through the view \`${shown}\`, and one of its rows can stand in many rows of the view: all of them change.`
-          : `\`${shown}\` is a view: this ${VERBS[firing.action]} ${listed(bases)}.`,
+          : whole
+            ? `This ${VERBS[firing.action]} ${listed(bases)}, all those that the view \`${shown}\` shows: the statement has no filter of its own.`
+            : `\`${shown}\` is a view: this ${VERBS[firing.action]} ${listed(bases)}.`,
         because: [
           ...found.hides.map((text) => `the view shows only rows where ${text}`),
           ...renamed.map(
@@ -68,12 +73,24 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
           ),
           ...(repeated ? ["the view joins, and the other table has several rows for one of these"] : []),
         ],
-        remedy: repeated ? `Write \`${bases[0]}\` itself if that is meant.` : "",
+        remedy: whole
+          ? "Add the filter you mean, or say that all of them are meant: -- cautela: expect N rows."
+          : repeated
+            ? `Write \`${bases[0]}\` itself if that is meant.`
+            : "",
       });
     }
     return drafts;
   },
 };
+
+/** Whether a statement has no condition of its own at all. */
+function isUnfiltered(change: Change | null): boolean {
+  const statement = change?.statement;
+  if (!statement || statement.kind === "truncate" || statement.where || change.limit || change.current) return false;
+  if (statement.kind === "delete") return statement.using.length === 0 && statement.from.every(({ kind }) => kind === "table");
+  return statement.from.length === 0 && statement.target.every(({ kind }) => kind === "table");
+}
 
 const VERBS = { insert: "adds rows to", update: "changes rows of", delete: "deletes rows of" } as const;
 

@@ -440,7 +440,7 @@ export class Lexer {
         }
         case 64: {
           // @
-          if (lexical.atVariables) {
+          if (lexical.atVariables && text.charCodeAt(at + 1) !== 123) {
             at++;
             if (text.charCodeAt(at) === 64) at++;
             const quote = text.charCodeAt(at);

@@ -57,13 +57,19 @@ export function isNumberWord(text: string, start: number, end: number): boolean 
   return text.charCodeAt(start) === 48 && (second === 120 || second === 98) && numberEnd(text, start) === end;
 }
 
-/** `${…}`, `{{…}}`, `$(name)`, `&name` inside a word: where it ends, or 0. */
+/** `${…}`, `{{…}}`, `{name}`, `$(name)`, `&name` inside a word: where it ends, or 0. */
 export function holeEnd(text: string, at: number, paren: boolean): number {
   const code = text.charCodeAt(at);
   const next = text.charCodeAt(at + 1);
   if (code === 36 && next === 123) return closedOnLine(text, at + 2, "}");
   if (code === 123 && next === 123) return closedOnLine(text, at + 2, "}}");
   if (code === 123 && next === 37) return closedOnLine(text, at + 2, "%}");
+  if (code === 123 && isWordStart(next)) {
+    // {name} of a template; `{fn now()}` of an escape goes on.
+    let end = at + 2;
+    while (isWordPart(text.charCodeAt(end))) end++;
+    return text.charCodeAt(end) === 125 ? end + 1 : 0;
+  }
   if (code === 36 && next === 40 && paren) return closedOnLine(text, at + 2, ")");
   if (code === 38) {
     let end = at + 1;
@@ -83,9 +89,10 @@ function closedOnLine(text: string, from: number, close: string): number {
   return 0;
 }
 
-/** `@name@` in extension scripts and templates. */
+/** `@name@` in extension scripts, `@{name}` in templates. */
 export function atHoleEnd(text: string, at: number): number {
   let end = at + 1;
+  if (text.charCodeAt(end) === 123) return closedOnLine(text, end + 1, "}");
   if (!isWordStart(text.charCodeAt(end))) return 0;
   while (isWordPart(text.charCodeAt(end))) end++;
   return text.charCodeAt(end) === 64 ? end + 1 : 0;

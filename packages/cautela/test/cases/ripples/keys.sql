@@ -8,8 +8,8 @@ CREATE TABLE crew_log (crew_id integer);
 -- case: a cascade two keys deep [postgresql mysql mariadb tsql plsql]
 -- finds: 0 cascade ask
 DELETE FROM owner WHERE name = 'Asta';
--- case: one row with its children is noted [postgresql mysql mariadb tsql plsql]
--- finds: 0 cascade note
+-- case: rows of the business go even with one row [postgresql mysql mariadb tsql plsql]
+-- finds: 0 cascade ask
 DELETE FROM owner WHERE owner_id = 3;
 -- case: the children are deleted by hand first [postgresql mysql mariadb tsql plsql]
 -- finds: 2 cascade note

@@ -44,6 +44,7 @@ export function policyFrom(value: unknown, known: readonly Hazard[] = hazards): 
   if (isRecord(value.weights))
     policy.weights = table(value.weights, (one) => (one === false ? "off" : one)) as Policy["weights"];
   if (isRecord(value.backup)) policy.backup = { ...value.backup } as Policy["backup"];
+  if (Array.isArray(value.install)) policy.install = value.install.map(String);
   if (isRecord(value.settings)) policy.settings = table(value.settings, setting, (name) => name.toLowerCase());
   return policy;
 }
@@ -69,7 +70,7 @@ function unknownName(value: unknown, hazards: readonly Hazard[]): string | null 
     return `${place}${name} is not known here${meant}`;
   };
   for (const name of Object.keys(value)) {
-    const wrong = among("", name, ["tables", "weights", "backup", "settings"]);
+    const wrong = among("", name, ["tables", "weights", "backup", "install", "settings"]);
     if (wrong) return wrong;
   }
   const { weights, backup, settings } = value;

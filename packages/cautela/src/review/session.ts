@@ -7,7 +7,7 @@ import { replay } from "../catalog/ddl/apply.ts";
 import type { At, Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
 import { hazards } from "../hazards/register.ts";
-import type { Policy } from "../policy/policy.ts";
+import { isPathOf, type Policy } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Span, Statement } from "../sql/nodes/tree.ts";
@@ -73,6 +73,7 @@ export class ReviewSession {
     this.#catalog = options.catalog?.fork() ?? null;
     const dialect = dialects[this.#dialect];
     this.#state = new ScriptState(dialect, this.#policy);
+    if (isPathOf(this.#path, this.#policy.install ?? [])) this.#state.timeline.install = "the policy says so";
     this.#keepAll = options.keep !== "found";
     const looked = options.hazards ?? hazards;
     this.#findings = new Findings(looked);

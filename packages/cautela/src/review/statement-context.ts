@@ -13,6 +13,7 @@ import type { Moves } from "../analysis/script/moves.ts";
 import type { Returns } from "../analysis/script/returns.ts";
 import type { Step } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
+import { canonicalChange } from "../analysis/statement/canonical.ts";
 import { type NodeIndex, nodeIndexOf } from "../analysis/statement/node-index.ts";
 import { relationTraits } from "../analysis/statement/table-traits.ts";
 import { Trait } from "../analysis/statement/traits.ts";
@@ -123,7 +124,8 @@ export class StatementContext implements HazardContext, Step {
   get text(): number | null {
     if (this.#text === undefined) {
       const { start, end } = this.statement;
-      this.#text = end - start > 2000 ? null : fingerprint(this.slice(start, end));
+      this.#text =
+        end - start > 2000 ? null : fingerprint(canonicalChange(this.tree, this.slice) ?? this.slice(start, end));
     }
     return this.#text;
   }
@@ -147,9 +149,18 @@ export class StatementContext implements HazardContext, Step {
 
   /** What a comment of the statement says about a copy that is kept elsewhere; null: nothing. */
   get backup(): string | null {
+    return this.#said("backup");
+  }
+
+  /** Why its author says, at the head of the script, that this is a first installation; null: nobody says so. */
+  get install(): string | null {
+    return this.at.statement === 0 ? this.#said("install") : null;
+  }
+
+  #said(what: "backup" | "install"): string | null {
     for (const { start, end } of this.statement.comments) {
       const said = annotation(this.slice(start, end), { start, end });
-      if (said?.what === "backup") return said.text;
+      if (said?.what === what) return said.text;
     }
     return null;
   }

@@ -148,6 +148,11 @@ function fixedValue(expr: Expr): string | null {
   return value.type === "string" ? `'${value.value}'` : String(value.value);
 }
 
+/** An expression in a form that does not depend on how it is written, see `filterFacts`. */
+export function expressionKey(expr: Expr, slice: Slice): string {
+  return keyOf(expr, slice, 0);
+}
+
 /** Nested deeper than this, the text stands for itself. */
 const DEEP = 60;
 

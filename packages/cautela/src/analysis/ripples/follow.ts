@@ -12,7 +12,7 @@ import { knownUpdatability } from "../views/updatability.ts";
 import { edgesFrom } from "./chain.ts";
 import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
-import { decide, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
+import { decide, endsItself, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
 import { carriedBy } from "./keys.ts";
 import { firedBy, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
@@ -197,7 +197,10 @@ class Follower {
       if (!parsed) return true;
       const inside = { ...by, depth: by.depth + 1 };
       const effects = effectsOf(parsed, this.#dialect);
-      if (effects.statements.some(({ guards }) => runs(guards, inside) !== false)) return true;
+      if (
+        effects.statements.some((one) => runs(one.guards, inside) !== false && !endsItself(one.statement, one.guards))
+      )
+        return true;
     }
     return false;
   }

@@ -1,6 +1,8 @@
-import type { Expr, Query } from "../../sql/nodes/tree.ts";
+import type { Expr, Query, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { conjuncts } from "../changes/reach.ts";
 import { type ConstantValue, sameValue } from "../conditions/conditions.ts";
+import { expressionKey } from "../conditions/filter-facts.ts";
 import { constant } from "../conditions/truth.ts";
 import type { Guard } from "./code-effects.ts";
 
@@ -225,4 +227,41 @@ export function valuesKey(values: FiredBy["values"]): string {
   for (const [column, value] of values)
     key += `\u0000${column}=${value.type === "null" ? "NULL" : String(value.value)}`;
   return key;
+}
+
+/**
+ * Whether a statement runs only while a column differs from the value that it gives it: it ends the round that it began.
+ *
+ * @example
+ * // IF NEW.total IS DISTINCT FROM NEW.fee * 2 THEN UPDATE mooring SET total = NEW.fee * 2 …
+ */
+export function endsItself(statement: Statement, guards: readonly Guard[]): boolean {
+  if (statement.kind !== "update") return false;
+  // What has no form of its own is like nothing else.
+  let count = 0;
+  const key = (expr: Expr): string => expressionKey(expr, () => `?${count++}`);
+  const given = new Map<string, string>();
+  for (const { targets, value, op } of statement.assignments)
+    if (op === "=" && targets.length === 1) given.set(key(targets[0]), key(value));
+  const asked = [
+    ...guards.flatMap(({ condition, holds }) => (condition && holds ? conjuncts(condition) : [])),
+    ...(statement.where ? conjuncts(statement.where) : []),
+  ];
+  const differs = (left: Expr, right: Expr): boolean =>
+    given.get(key(left)) === key(right) || given.get(key(right)) === key(left);
+  return asked.some((part) => {
+    const plain = part.kind === "unary" && part.op === "not" ? part.operand : part;
+    const turned = plain !== part;
+    if (plain.kind === "binary") {
+      const unequal = turned ? plain.op === "=" || plain.op === "<=>" : plain.op === "<>" || plain.op === "!=";
+      return unequal && differs(plain.left, plain.right);
+    }
+    return (
+      plain.kind === "is" &&
+      plain.test === "distinct" &&
+      plain.right !== null &&
+      plain.negated === turned &&
+      differs(plain.operand, plain.right)
+    );
+  });
 }

@@ -5,7 +5,7 @@ export type Annotation = Span &
   (
     | { what: "accept"; hazard: string; reason: string }
     | { what: "dialect"; dialect: string }
-    | { what: "expect" | "backup" | "unknown"; text: string }
+    | { what: "expect" | "backup" | "install" | "unknown"; text: string }
   );
 
 /** Reads `-- cautela: …` comments; anything else gives null. */
@@ -22,6 +22,6 @@ export function annotation(comment: string, span: Span): Annotation | null {
     return { what: "accept", hazard, reason: comma < 0 ? "" : rest.slice(comma + 1).trim(), start, end };
   }
   if (word === "dialect") return { what: "dialect", dialect: rest.toLowerCase(), start, end };
-  if (word === "expect" || word === "backup") return { what: word, text: rest, start, end };
+  if (word === "expect" || word === "backup" || word === "install") return { what: word, text: rest, start, end };
   return { what: "unknown", text, start, end };
 }

@@ -31,16 +31,29 @@ export interface Broken {
   verb: string;
 }
 
+interface Touched {
+  /** Rows came in. */
+  brought: number;
+  updated: number;
+  /** Rows went, or the table itself came or went. */
+  removed: number;
+  /** Any of these. */
+  changed: number;
+}
+
+const NEVER: Touched = { brought: -1, updated: -1, removed: -1, changed: -1 };
+
 const KEPT_BROKEN = 500;
 
 /** How many changes of one table are remembered, and how many texts. */
 const KEPT = 24;
 const TEXTS = 5000;
+const WORDS = 5000;
 
 /** What a script has done so far, bounded however long it is. */
 export class History {
   readonly #changes = new Map<string, PastChange[]>();
-  readonly #texts = new Map<number, { line: number; count: number }>();
+  readonly #texts = new Map<number, { line: number; statement: number; count: number }>();
   readonly #dropped = new Map<string, number>();
   /** Tables that were wanted before anything made them, by key: where. */
   readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
@@ -91,15 +104,44 @@ export class History {
     this.#changes.delete(target);
   }
 
-  /** Where the same text stood before; null the first time. */
-  seen(text: number): { line: number; count: number } | null {
+  /** Where the same statement stood before; null the first time. */
+  seen(text: number): { line: number; statement: number; count: number } | null {
     return this.#texts.get(text) ?? null;
   }
 
-  noteText(text: number, line: number): void {
+  noteText(text: number, line: number, statement: number): void {
     const known = this.#texts.get(text);
     if (known) known.count++;
-    else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, count: 1 });
+    else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, statement, count: 1 });
+  }
+
+  readonly #touched = new Map<string, Touched>();
+  /** When a variable last got a value. */
+  assigned = -1;
+
+  touch(key: string, how: Exclude<keyof Touched, "changed">, statement: number): void {
+    const at = this.#touched.get(key) ?? { ...NEVER };
+    at[how] = statement;
+    at.changed = statement;
+    this.#touched.set(key, at);
+  }
+
+  /** When what last happened to a table, by the statement's number; -1: never. */
+  touched(key: string): Readonly<Touched> {
+    return this.#touched.get(key) ?? NEVER;
+  }
+
+  /** The words of what could not be read: it may have done anything to what they name. */
+  readonly #unread = new Set<string>();
+
+  noteUnread(text: string): void {
+    for (const [word] of text.matchAll(/[a-z_]\w*/gi))
+      if (this.#unread.size < WORDS) this.#unread.add(word.toLowerCase());
+  }
+
+  /** Whether a statement that could not be read names this. */
+  isInUnread(name: string): boolean {
+    return this.#unread.has(name.toLowerCase());
   }
 
   /** The latest SELECT that looks at rows of one table. */

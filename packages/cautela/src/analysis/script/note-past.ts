@@ -1,3 +1,4 @@
+import { relationKey } from "../../catalog/catalog.ts";
 import { nameKey, tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
@@ -17,9 +18,13 @@ export function notePast(context: Step, history: History): void {
   const { tree, changes, names, dialect, at } = context;
   const noteText = (): void => {
     const text = context.text;
-    if (text !== null) history.noteText(text, at.region.line);
+    if (text !== null) history.noteText(text, at.region.line, at.statement);
   };
+  noteTouched(context, history);
   switch (tree.kind) {
+    case "unread":
+      history.noteUnread(context.slice(tree.start, Math.min(tree.end, tree.start + 4000)));
+      break;
     case "update":
     case "delete":
     case "truncate":
@@ -106,6 +111,41 @@ export function notePast(context: Step, history: History): void {
     const list = history.wanted.get(key) ?? [];
     if (list.length < 8) list.push({ ...at, shown: writtenName(source.name) });
     if (history.wanted.size < 500) history.wanted.set(key, list);
+  }
+}
+
+/** Takes note of the tables whose rows came, went or changed, and of variables that got a value. */
+function noteTouched({ tree, changes, catalog, dialect, at }: Step, history: History): void {
+  for (const { change } of changes) {
+    const key = relationKey(change.name, catalog, dialect);
+    history.touch(key, change.action === "update" ? "updated" : "removed", at.statement);
+  }
+  const touch = (name: Name | null, how: "brought" | "removed" = "brought"): void => {
+    if (name) history.touch(relationKey(name, catalog, dialect), how, at.statement);
+  };
+  switch (tree.kind) {
+    case "insert":
+    case "merge":
+      touch(tree.target.kind === "table" ? tree.target.name : null);
+      break;
+    case "copy":
+      touch(tree.table);
+      break;
+    case "create-table":
+      touch(tree.name, "removed");
+      break;
+    case "drop":
+      if (tree.object === "table") for (const name of tree.names) touch(name, "removed");
+      break;
+    case "assign":
+    case "declare":
+    case "directive":
+      history.assigned = at.statement;
+      break;
+    case "select":
+      if (tree.query.body.kind === "select" && tree.query.body.into) history.assigned = at.statement;
+      break;
+    default:
   }
 }
 

@@ -27,6 +27,8 @@ export interface Step {
   readonly text: number | null;
   /** A comment of the author that a copy is kept elsewhere; null: none. */
   readonly backup: string | null;
+  /** Why the script is a first installation, as a comment at its head says; null: nobody says so. */
+  readonly install: string | null;
   /** It stands inside a block: it may run more than once. */
   readonly inCode: boolean;
   /** It stands in a branch, in a loop or in a handler of errors: it need not run. */

@@ -40,6 +40,11 @@ export function classed(shown: string, policy: Policy): Classed {
   return REGENERABLE.has(last) || words[0] === "cache" ? { is: "regenerable", said: false } : BUSINESS;
 }
 
+/** Whether rows of a table are what the business lives on: neither logs, caches, scratch data, nor the version. */
+export function isBusiness(shown: string, policy: Policy): boolean {
+  return tableClass(shown, policy) === "business" && !namesVersion(shown);
+}
+
 function isLog(words: readonly string[]): boolean {
   if (words.some((word) => LOG.has(word))) return true;
   const last = words[words.length - 1] ?? "";

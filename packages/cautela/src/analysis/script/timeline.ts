@@ -60,6 +60,8 @@ export class Timeline {
   errors: { at: Moment; stops: boolean } | null = null;
   /** The database that USE has made the current one. */
   database: { name: string; at: Moment } | null = null;
+  /** Why the script is a first installation: what it makes is its own; null: nobody says so. */
+  install: string | null = null;
   /** How many tables it drops, and whether it does nothing else. */
   dropped = 0;
   dropsOnly = true;
@@ -95,6 +97,8 @@ export class Timeline {
   note(step: Step): void {
     const { tree } = step;
     if (step.backup !== null) this.#declared = step.backup === "" ? "it is kept elsewhere" : step.backup;
+    // The reason is required.
+    if (step.install) this.install = step.install;
     this.#transactions(step);
     this.#copying(step);
     this.#destroying(step);

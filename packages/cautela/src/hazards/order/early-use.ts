@@ -33,7 +33,8 @@ export const earlyUse: Hazard = {
       for (const { source } of names.missing) {
         if (isEnginesOwn(source, dialect)) continue;
         const line = history.droppedOn(nameKey(source.name, dialect));
-        if (line === null) continue;
+        // What could not be read may have made it again.
+        if (line === null || history.isInUnread(source.name.parts[source.name.parts.length - 1].text)) continue;
         drafts.push({
           message: `\`${writtenName(source.name)}\` is gone here: line ${line} has dropped it.`,
           because: ["nothing in between makes it again"],
@@ -44,14 +45,15 @@ export const earlyUse: Hazard = {
     if (tree.kind === "create-table" && catalog && !tree.ifNotExists) {
       const key = nameKey(tree.name, dialect);
       if (!catalog.relation(key) && history.droppedOn(key) === null) {
-        for (const { statement, region, shown } of history.wanted.get(key) ?? []) {
-          drafts.push({
-            at: { statement, region },
-            message: `\`${shown}\` is not there yet: the script makes it further down.`,
-            because: ["the catalog does not hold it", "the statement that makes it comes after this one"],
-            remedy: "Move the CREATE TABLE before this statement.",
-          });
-        }
+        if (!history.isInUnread(tree.name.parts[tree.name.parts.length - 1].text))
+          for (const { statement, region, shown } of history.wanted.get(key) ?? []) {
+            drafts.push({
+              at: { statement, region },
+              message: `\`${shown}\` is not there yet: the script makes it further down.`,
+              because: ["the catalog does not hold it", "the statement that makes it comes after this one"],
+              remedy: "Move the CREATE TABLE before this statement.",
+            });
+          }
         history.wanted.delete(key);
       }
     }

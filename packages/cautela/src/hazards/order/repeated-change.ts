@@ -1,5 +1,7 @@
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
-import type { Hazard } from "../hazard.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import type { Hazard, HazardContext } from "../hazard.ts";
 import { isRelative } from "../values/drifts-on-rerun.ts";
 
 /**
@@ -60,6 +62,7 @@ export const repeatedChange: Hazard = {
     // A statement that stands there a hundred times is told of once.
     if (before && before.count > 1) return [];
     if (!before || changes.some(({ softener }) => softener)) return [];
+    if (isAnotherNow(context, before.statement)) return [];
     if (tree.kind === "insert") {
       const name = tree.target.kind === "table" ? tree.target.name : null;
       const table = name ? catalog?.resolve(name) : undefined;
@@ -85,7 +88,7 @@ export const repeatedChange: Hazard = {
           ? `The same relative change stands on line ${before.line}: it applies twice.`
           : `The same statement stands on line ${before.line}: one of the two was to be another one, or is one too many.`,
         because: [
-          "the two are the same word for word",
+          "the two do the same, word for word or in other words",
           relative
             ? "the second one goes on from what the first has written"
             : "the second one finds nothing left to do",
@@ -95,3 +98,29 @@ export const repeatedChange: Hazard = {
     ];
   },
 };
+
+/** Whether what a statement meets or writes has changed since it stood there before: it is not the same any more. */
+function isAnotherNow({ tree, history, catalog, dialect, changes }: HazardContext, since: number): boolean {
+  const own = new Set(changes.map(({ change }) => relationKey(change.name, catalog, dialect)));
+  if (tree.kind === "insert" && tree.target.kind === "table") own.add(relationKey(tree.target.name, catalog, dialect));
+  let another = false;
+  let variable = false;
+  walk(tree, (node) => {
+    if (node.kind === "variable" || node.kind === "placeholder") variable = true;
+    if (node.kind !== "table") return undefined;
+    if (history.isInUnread(node.name.parts[node.name.parts.length - 1].text)) another = true;
+    const key = relationKey(node.name, catalog, dialect);
+    const { brought, updated, removed, changed } = history.touched(key);
+    // The same DELETE after an UPDATE or an INSERT meets other rows; the same raise meets new rows only after an INSERT.
+    const last = !own.has(key)
+      ? changed
+      : tree.kind === "insert"
+        ? removed
+        : tree.kind === "delete"
+          ? Math.max(brought, updated)
+          : brought;
+    if (last > since) another = true;
+    return undefined;
+  });
+  return another || (variable && history.assigned > since);
+}

@@ -45,6 +45,9 @@ DELETE FROM mooring WHERE status = 'left';`,
       if (trial && (lost.reach.bound === "one" || lost.action === "update")) continue;
       // Values of a table that only its name calls minor are not worth a word; its rows are.
       if (named.is !== "business" && !named.said && lost.action === "update") continue;
+      // What a first installation drops to make it again is not there.
+      if (lost.action === "drop" && timeline.install !== null && returns.isMadeAfter(lost.key, lost.at.statement))
+        continue;
       // Rows that come back are told with the statement that empties the table.
       const whole = lost.reach.bound === "every" && (lost.action === "delete" || lost.action === "truncate");
       if (whole && returns.refillAfter(lost.key, lost.at.statement)) continue;

@@ -1,6 +1,6 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
-import { tableClass } from "../../analysis/script/table-class.ts";
+import { isBusiness } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
@@ -37,7 +37,7 @@ CREATE FUNCTION shown(p varchar) RETURNS varchar LANGUAGE plpgsql AS $$ BEGIN RE
       const places = writtenPlaces([fired]);
       if (places.length === 0) return [];
       const names = [...new Set(places.map(({ node }) => node.name))];
-      const business = places.filter(({ node }) => tableClass(node.name, policy) === "business");
+      const business = places.filter(({ node }) => isBusiness(node.name, policy));
       const wide = business.some(({ node }) => node.spread === "some" || node.spread === "every");
       const named = tree.kind === "call-statement";
       return [

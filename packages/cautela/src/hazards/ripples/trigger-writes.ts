@@ -1,6 +1,6 @@
 import { type Reached, writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
-import { tableClass } from "../../analysis/script/table-class.ts";
+import { isBusiness } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
@@ -44,8 +44,7 @@ CREATE TRIGGER mooring_charged AFTER UPDATE OF fee ON mooring FOR EACH ROW EXECU
     const business: Reached[] = [];
     const trail: Reached[] = [];
     for (const place of places) {
-      const kind = tableClass(place.node.name, policy);
-      (kind === "business" ? business : trail).push(place);
+      (isBusiness(place.node.name, policy) ? business : trail).push(place);
     }
     const [first] = business;
     if (first) {

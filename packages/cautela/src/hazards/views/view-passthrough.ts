@@ -88,7 +88,8 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
 function isUnfiltered(change: Change | null): boolean {
   const statement = change?.statement;
   if (!statement || statement.kind === "truncate" || statement.where || change.limit || change.current) return false;
-  if (statement.kind === "delete") return statement.using.length === 0 && statement.from.every(({ kind }) => kind === "table");
+  if (statement.kind === "delete")
+    return statement.using.length === 0 && statement.from.every(({ kind }) => kind === "table");
   return statement.from.length === 0 && statement.target.every(({ kind }) => kind === "table");
 }
 

@@ -84,6 +84,7 @@ export class Catalog {
   #referredAt = -1;
   readonly #code: CatalogObject[] = [];
   readonly #unread: UnreadDdl[] = [];
+  #holdsBuilt = false;
   /** What its changes replaced since a transaction began; null outside of one. */
   #undo: Undo[] | null = null;
 
@@ -304,6 +305,7 @@ export class Catalog {
         const before = this.byKey(key);
         if (!before) this.#additions++;
         if (!before || !sameTies(before, object)) this.#ties++;
+        if (object.built.length > 0) this.#holdsBuilt = true;
         this.#set("table", key, object);
         index(layer.byName, object.name, key);
         for (const { table } of object.foreignKeys) index(layer.referring, table, key);
@@ -342,6 +344,11 @@ export class Catalog {
     this.#undo?.push({ kind, key, before: own.get(key) });
     if (object === undefined) own.delete(key);
     else own.set(key, object);
+  }
+
+  /** Whether a query has filled a table of it so that columns are unique, see `Table.built`. */
+  get holdsBuilt(): boolean {
+    return this.#holdsBuilt || (this.#parent?.holdsBuilt ?? false);
   }
 
   /** From here on its changes can be taken back, in the engines where DDL belongs to a transaction. */

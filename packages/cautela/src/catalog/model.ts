@@ -95,6 +95,8 @@ export interface Table {
   rows: number | null;
   /** Not every column is known: it was made by a query that could not be followed. */
   partial: boolean;
+  /** Sets of columns that are unique because of the query that has filled it; nothing declares them. */
+  built: readonly (readonly string[])[];
 }
 
 /** A view. */
@@ -248,6 +250,7 @@ export function emptyTable(schema: string, name: string): Table {
     comment: null,
     rows: null,
     partial: false,
+    built: [],
   };
 }
 

@@ -23,9 +23,12 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
     const when = tree.whens.find((one) => one.action === "insert" && one.values !== null);
     if (!when?.values || tree.target.kind !== "table") return null;
     const table = catalog?.resolve(tree.target.name) ?? null;
-    return assembled(table, when.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null, [
-      when.values,
-    ]);
+    return assembled(
+      table,
+      when.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null,
+      [when.values],
+      dialect,
+    );
   }
   if (tree.kind !== "insert" || tree.target.kind !== "table") return null;
   const table = catalog?.resolve(tree.target.name) ?? null;
@@ -38,16 +41,22 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
       names.push(foldName(target.path[target.path.length - 1], dialect));
       values.push(value);
     }
-    return assembled(table, names, [values]);
+    return assembled(table, names, [values], dialect);
   }
   const names = tree.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null;
   const body = tree.source?.body;
-  return assembled(table, names, body?.kind === "values" ? body.rows : []);
+  const made = assembled(table, names, body?.kind === "values" ? body.rows : [], dialect);
+  // Where a row has a value too many or too few, nobody knows which one goes where.
+  const wanted = made.names?.length;
+  return { ...made, rows: made.rows.filter((row) => wanted === undefined || row.length === wanted) };
 }
 
-function assembled(table: Table | null, listed: string[] | null, rows: Expr[][]): InsertedRows {
+function assembled(table: Table | null, listed: string[] | null, rows: Expr[][], dialect: Dialect): InsertedRows {
   // A generated column takes no value, but by position it has to be given DEFAULT all the same.
-  const names = listed ?? (table && !table.partial ? table.columns.map((one) => one.name) : null);
+  // T-SQL passes over what the engine numbers or computes.
+  const given = (one: Column): boolean =>
+    !dialect.engine.fixedIdentity || (one.identity === null && one.generated === null);
+  const names = listed ?? (table && !table.partial ? table.columns.filter(given).map((one) => one.name) : null);
   const columns = names?.map((name) => columnNamed(table, name) ?? null) ?? [];
   return { table, names, columns, listed: listed !== null, rows };
 }

@@ -25,6 +25,8 @@ export interface ReachResult {
   filter: "absent" | "hollow" | "dead" | "filters";
   /** The conditions that made it hollow or dead. */
   reasons: Reason[];
+  /** At most how many rows the filter meets by the keys that it pins, whatever limit there is; not given: no key. */
+  pinned?: number;
 }
 
 /** The reach of one change. */
@@ -85,7 +87,11 @@ export function reachOf(change: Change): ReachResult {
       reasons,
     };
   }
-  if (!(outcomes & FALSE) && !change.tied) {
+  // `name = 'X' OR phone = NULL` rejects rows whatever is NULL in them.
+  const rejects =
+    outcomes & FALSE ||
+    (outcomes & NULL && new Truth(change.names, change.scope, change.relation, FALSE).of(whole) & FALSE);
+  if (!rejects && !change.tied) {
     const reach = outcomes & NULL ? ({ bound: "some" } as const) : every;
     return {
       reach: cap === null ? reach : limited(every, cap),
@@ -105,6 +111,7 @@ export function reachOf(change: Change): ReachResult {
       because: [bound.why],
       filter: "filters",
       reasons: [],
+      ...(pinned ? { pinned: pinned.rows } : {}),
     };
   }
   return {

@@ -177,8 +177,10 @@ export function uniqueOn(relation: BoundRelation, columns: ReadonlySet<string>):
   if (table) {
     if (table.partial) return null;
     const keys = table.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : table.uniqueKeys;
-    return keys.some(
-      (key) => !key.partial && key.columns.length > 0 && key.columns.every((column) => columns.has(column)),
+    return (
+      keys.some(
+        (key) => !key.partial && key.columns.length > 0 && key.columns.every((column) => columns.has(column)),
+      ) || table.built.some((key) => key.every((column) => columns.has(column)))
     );
   }
   if (!query) return null;

@@ -1,5 +1,5 @@
 import type { Column } from "../../catalog/model.ts";
-import type { Between, ColumnRef, Expr, In, Like, Logic, Query } from "../../sql/nodes/tree.ts";
+import type { Between, ColumnRef, Expr, In, Like, Logic, Name, Query } from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
 import { withoutNot } from "./negation.ts";
 
@@ -18,6 +18,8 @@ export type Outcomes = number;
 export interface Reason {
   expr: Expr;
   text: string;
+  /** A name of a subquery that means the outer row, which is told by a hazard of its own. */
+  slipped?: boolean;
 }
 
 /** A value that does not depend on the row. */
@@ -40,9 +42,12 @@ export class Truth {
   readonly #scope: Scope;
   /** The target, whose required columns are never NULL in the rows that are asked. */
   readonly #target: Relation | null;
+  /** What a comparison with NULL gives: a filter rejects NULL as it does false. */
+  readonly #withNull: Outcomes;
   readonly reasons: Reason[] = [];
 
-  constructor(names: Names, scope: Scope, target: Relation | null) {
+  constructor(names: Names, scope: Scope, target: Relation | null, withNull: Outcomes = NULL) {
+    this.#withNull = withNull;
     this.#names = names;
     this.#scope = scope;
     this.#target = target;
@@ -91,10 +96,10 @@ export class Truth {
     }
   }
 
-  #because(expr: Expr, text: string): void {
+  #because(expr: Expr, text: string, slipped = false): void {
     // A condition of thousands of parts is not explained part by part.
     if (this.reasons.length < 6 && !this.reasons.some((reason) => reason.expr === expr))
-      this.reasons.push({ expr, text });
+      this.reasons.push(slipped ? { expr, text, slipped } : { expr, text });
   }
 
   #logic(expr: Logic): Outcomes {
@@ -173,7 +178,7 @@ export class Truth {
     }
     if (a?.type === "null" || b?.type === "null") {
       this.#because(whole, "a comparison with NULL is never true; IS NULL asks for it");
-      return NULL;
+      return this.#withNull;
     }
     if (a && b) {
       const outcome = compared(a, op, b);
@@ -270,6 +275,10 @@ export class Truth {
       }
       return ANY;
     }
+    if (expr.query && !expr.negated && this.#slips(expr.operand, expr.query)) {
+      this.#because(expr, "the subquery gives back the outer row's own column: it keeps all rows or none", true);
+      return TRUE | (this.#nullable(expr.operand) ? NULL : 0);
+    }
     // A key that is looked for in its own table, unfiltered, is always found.
     const own = expr.query && this.#selectsOwnColumn(expr.operand, expr.query);
     if (own) {
@@ -277,6 +286,25 @@ export class Truth {
       return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
     }
     return ANY;
+  }
+
+  /** `x IN (SELECT x FROM other)` where no table of the subquery has an `x`: the outer row's own. */
+  #slips(operand: Expr, query: Query): boolean {
+    const { body } = query;
+    const asked = plainColumn(operand);
+    if (!asked || body.kind !== "select" || body.items.length !== 1 || body.from.length === 0) return false;
+    const selected = plainColumn(body.items[0].expr);
+    if (selected?.path.length !== 1) return false;
+    const name = this.#names.fold(selected.path[0]);
+    if (name !== this.#names.fold(asked.path[asked.path.length - 1])) return false;
+    if (!this.fact(operand)?.column) return false;
+    // A tie to the outer row makes it another question.
+    const inner = body.from.every((source) => {
+      if (source.kind !== "table") return false;
+      const relation = this.#names.relation(source);
+      return relation.known && !this.#names.column(relation, name);
+    });
+    return inner && !(body.where && this.#names.correlated({ ...query, body: { ...body, items: [] } }));
   }
 
   /** The column, when a query is `SELECT column FROM its own table` with nothing that takes rows away. */
@@ -296,14 +324,24 @@ export class Truth {
     const source = body.from[0];
     if (source.kind !== "table" || this.#names.common(source)) return null;
     const fold = (part: { text: string; quoted: boolean }): string => this.#names.fold(part);
-    const last = source.name.parts[source.name.parts.length - 1];
-    const own = target.source.name.parts[target.source.name.parts.length - 1];
-    if (fold(last) !== fold(own)) return null;
+    if (!this.#isSameTable(source.name, target.source.name)) return null;
     const selected = plainColumn(body.items[0].expr);
     const asked = plainColumn(operand);
     if (!selected || !asked) return null;
     const name = fold(asked.path[asked.path.length - 1]);
     return fold(selected.path[selected.path.length - 1]) === name ? name : null;
+  }
+
+  /** Whether two names mean one table; a schema that only one of them gives may be the same. */
+  #isSameTable(a: Name, b: Name): boolean {
+    const { catalog } = this.#names;
+    const [one, other] = [catalog?.resolve(a), catalog?.resolve(b)];
+    if (one || other) return one === other;
+    const fold = ({ parts }: Name, back: number): string | null =>
+      parts.length < back ? null : this.#names.fold(parts[parts.length - back]);
+    if (fold(a, 1) !== fold(b, 1)) return false;
+    const [schema, otherSchema] = [fold(a, 2), fold(b, 2)];
+    return schema === null || otherSchema === null || schema === otherSchema;
   }
 
   #like(expr: Like): Outcomes {

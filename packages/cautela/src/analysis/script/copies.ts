@@ -52,6 +52,11 @@ export class Copy {
     this.#filter = new Filter(where, slice, facts, false);
   }
 
+  /** Its rows by conditions that have been read already, see `rowFacts`. */
+  takes(facts: readonly FilterFact[], where: Expr | null, slice: Slice): void {
+    this.#filter = facts.length === 0 ? NO_FILTER : new Filter(where, slice, false, true, facts);
+  }
+
   get filtered(): boolean {
     return this.#filter !== NO_FILTER;
   }
@@ -76,7 +81,8 @@ class Filter {
   #facts: readonly FilterFact[] | null | undefined = undefined;
   #text: string | undefined = undefined;
 
-  constructor(where: Expr | null, slice: Slice, wanted: boolean, joined: boolean) {
+  constructor(where: Expr | null, slice: Slice, wanted: boolean, joined: boolean, facts?: readonly FilterFact[]) {
+    this.#facts = facts;
     this.#where = where;
     this.#wanted = wanted;
     this.#joined = joined;
@@ -146,7 +152,7 @@ export class Destruction {
     this.#said = one.filterText ?? "";
     this.#filter =
       one.where || one.joined || one.filterText
-        ? new Filter(one.where ?? null, one.slice ?? NO_SLICE, one.facts ?? false, true)
+        ? new Filter(one.where ?? null, one.slice ?? NO_SLICE, one.facts ?? false, true, one.rows)
         : NO_FILTER;
     this.reach = one.reach ?? { bound: "every" };
     this.table = one.table ?? null;
@@ -177,6 +183,8 @@ export interface Lost {
   where?: Expr | null;
   joined?: boolean;
   facts?: boolean;
+  /** The conditions on its rows, those of other tables included, where they could be told; see `rowFacts`. */
+  rows?: readonly FilterFact[];
   slice?: Slice;
   filterText?: string;
   reach?: Reach;

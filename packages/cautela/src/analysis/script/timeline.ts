@@ -1,12 +1,16 @@
 import { namedRelation } from "../../catalog/catalog.ts";
+import type { Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import type { Change } from "../changes/change.ts";
 import { conjuncts, type Reach } from "../changes/reach.ts";
 import { takenFrom } from "../changes/taken-from.ts";
 import { assignedColumns } from "../changes/writes.ts";
+import type { FilterFact } from "../conditions/filter-facts.ts";
+import { innerSources, namedTable, rowFacts, type Tie } from "../conditions/row-facts.ts";
 import { Copy, Destruction, type Lost, type TransactionSpan } from "./copies.ts";
 import type { Creations } from "./creations.ts";
 import type { Moment, Step } from "./step.ts";
@@ -285,16 +289,36 @@ export class Timeline {
     copy.temporary = temporary || /(?:^|\.)[#@]/.test(made.shown);
     copy.into = into;
     copy.columns = columnsOf(body);
-    if (body.from.length > 1 || source.kind === "joined")
-      copy.uncertain = "it joins other tables, so rows may be missing";
-    else if (query.limit || body.top) copy.uncertain = "it is cut off by a limit";
-    else if (body.groupBy.length > 0 || body.distinct) copy.uncertain = "it puts rows together";
-    if (body.where) {
+    const facts =
+      query.limit || body.top || body.groupBy.length > 0
+        ? null
+        : this.#rowsOf(body, first, step.slice, catalog?.byKey(of.key));
+    const asks = body.from.length > 1 || source.kind === "joined";
+    if (query.limit || body.top) copy.uncertain = "it is cut off by a limit";
+    else if (body.groupBy.length > 0) copy.uncertain = "it puts rows together";
+    else if (asks && !facts) copy.uncertain = "it joins other tables, so rows may be missing";
+    else if (body.distinct && !keepsKey(body, catalog?.byKey(of.key))) copy.uncertain = "it puts rows together";
+    if (facts && (asks || facts.some(({ key }) => key.startsWith("in ")))) copy.takes(facts, body.where, step.slice);
+    else if (body.where) {
       // Those of a copy that is not followed are never compared.
       copy.filters(body.where, step.slice, copy.uncertain === null);
     }
     copy.structureOnly = empty || (body.where !== null && neverTrue(body.where));
     this.#add(copy);
+  }
+
+  /** The rows that a SELECT takes of its first table; null where that could not be told. */
+  #rowsOf(
+    body: Select,
+    first: Exclude<Select["from"][number], { kind: "joined" }>,
+    slice: Step["slice"],
+    table: Table | undefined,
+  ): readonly FilterFact[] | null {
+    const target = namedTable(first);
+    const level = target ? innerSources(body.from) : null;
+    if (!target || !level) return null;
+    const conditions = [...level.on, ...(body.where ? [body.where] : [])];
+    return rowFacts(target.alias, level.sources, conditions, slice, (to, ties) => isByKey(table, to, ties));
   }
 
   // ------------------------------------------------------------ destruction
@@ -347,6 +371,7 @@ export class Timeline {
         joined,
         where,
         facts: this.#filtered.has(key),
+        rows: this.#filtered.has(key) ? (changedRows(change, step.slice) ?? undefined) : undefined,
         slice: step.slice,
         reach,
         table: change.table ?? null,
@@ -472,7 +497,10 @@ export class Timeline {
         if (action.what === "trigger") {
           const name = action.name?.text ?? "all triggers";
           const own = `trigger ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
-          if (action.enabled === "off") off("table", action.name ? `trigger \`${name}\`` : name, own, shown);
+          const what = action.name ? `trigger \`${name}\`` : action.userOnly ? "the table's own triggers" : name;
+          const all = this.guards.find((guard) => guard.key === own && guard.what === "all triggers" && !guard.back);
+          if (action.enabled === "off") off("table", what, own, shown);
+          else if (all && action.userOnly) all.what = KEYS_ONLY;
           else on(own);
         } else if (action.what === "constraint-enabled") {
           const own = `constraint ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
@@ -498,6 +526,9 @@ function addsKey({ actions }: Extract<Statement, { kind: "alter-table" }>): bool
   return actions.some((action) => action.what === "add-constraint" && action.constraint.kind === "foreign");
 }
 
+/** What is still off when DISABLE TRIGGER ALL is followed by ENABLE TRIGGER USER. */
+const KEYS_ONLY = "the triggers that keep foreign keys (ENABLE TRIGGER USER leaves them off)";
+
 /** A table is copied a few times in a script; of very many the latest are kept in mind. */
 const COPIES = 24;
 
@@ -512,6 +543,46 @@ function keep(map: Map<string, Copy[]>, key: string, copy: Copy): void {
 
 function leftmost(source: Select["from"][number]): Exclude<Select["from"][number], { kind: "joined" }> {
   return source.kind === "joined" ? leftmost(source.first) : source;
+}
+
+/** Whether a join follows a foreign key whose columns are never NULL: it finds a row for every row. */
+function isByKey(table: Table | undefined, to: string, ties: readonly Tie[]): boolean {
+  return (
+    table?.foreignKeys.some(
+      (key) =>
+        key.enabled &&
+        key.trusted &&
+        key.table.slice(key.table.indexOf("\u0000") + 1).toLowerCase() === to &&
+        ties.every(({ own, column }) => {
+          const i = key.columns.findIndex((name) => name.toLowerCase() === own);
+          const known = i < 0 ? undefined : table.columns.find((one) => one.name === key.columns[i]);
+          return known?.required === true && (key.referenced[i]?.toLowerCase() ?? column) === column;
+        }),
+    ) ?? false
+  );
+}
+
+/** Whether DISTINCT puts no rows together: the key is among the columns. */
+function keepsKey(body: Select, table: Table | undefined): boolean {
+  const key = table?.primaryKey?.columns;
+  const columns = columnsOf(body);
+  return key !== undefined && (columns === null || key.every((column) => columns.includes(column.toLowerCase())));
+}
+
+/** The rows that a change meets, as conditions on them and on the tables that they are tied to. */
+function changedRows({ statement, relation, conditions }: Change, slice: Step["slice"]): readonly FilterFact[] | null {
+  const target = relation ? namedTable(relation.source) : null;
+  if (!target || statement.kind === "truncate") return null;
+  const all =
+    statement.kind === "delete" ? [...statement.from, ...statement.using] : [...statement.target, ...statement.from];
+  const level = innerSources(all);
+  if (!level) return null;
+  return rowFacts(
+    target.alias,
+    level.sources,
+    conditions.map(({ expr }) => expr),
+    slice,
+  );
 }
 
 /** The columns of a select list, in lower case; null where a star takes all of them. */

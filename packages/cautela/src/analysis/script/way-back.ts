@@ -46,10 +46,10 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
 }
 
 /** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
-function isMeant({ columns, saysSo, into, filter }: Copy, lost: Destruction): boolean {
+function isMeant({ columns, saysSo, into, filterText }: Copy, lost: Destruction): boolean {
   if (columns === null && !into) return true;
   // A table that is rebuilt takes all rows along.
-  if (lost.action === "drop" && filter === null) return true;
+  if (lost.action === "drop" && filterText === "") return true;
   return saysSo;
 }
 

@@ -26,6 +26,7 @@ import {
 } from "../model.ts";
 import { foldName, spelledName, spellingOf, tableNameOf } from "../names.ts";
 import { columnType, isSerial } from "../types.ts";
+import { builtKeys } from "./built-keys.ts";
 import { queryColumns } from "./query-columns.ts";
 import { renameRelation } from "./rename.ts";
 
@@ -88,7 +89,15 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
         ...state,
         columns: state.columns.map((one, i) => (names[i] === undefined ? one : { ...one, name: names[i] })),
       };
-    }
+    } else if (columns && statement.withData)
+      state = {
+        ...state,
+        built: builtKeys(
+          statement.query,
+          columns.map(({ name }) => name),
+          catalog,
+        ),
+      };
   }
   const attributes = statement.ofType ? attributesOf(statement.ofType, catalog) : null;
   if (statement.ofType) state = { ...state, columns: attributes ?? [], partial: attributes === null };
@@ -612,5 +621,12 @@ export function selectInto(catalog: Catalog, statement: Statement & { kind: "sel
     temporary: body.into.temporary,
     columns: columns?.map(copiedColumn) ?? [],
     partial: columns === null,
+    built: columns
+      ? builtKeys(
+          statement.query,
+          columns.map((one) => one.name),
+          catalog,
+        )
+      : [],
   });
 }

@@ -19,6 +19,17 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
     case "create-table":
       createTable(catalog, statement, slice);
       break;
+    case "insert":
+    case "merge":
+    case "copy": {
+      if (!catalog.holdsBuilt) break;
+      // Other rows come in: what was unique may not be so any more.
+      const into =
+        statement.kind === "copy" ? statement.table : statement.target.kind === "table" ? statement.target.name : null;
+      const filled = into ? catalog.resolve(into) : undefined;
+      if (filled && filled.built.length > 0) catalog.put({ ...filled, built: [] });
+      break;
+    }
     case "create-index":
       createIndex(catalog, statement, slice);
       break;

@@ -120,6 +120,8 @@ function lean(object: CatalogObject): Record<string, unknown> {
     whole.checks = object.checks.map((check) => part({ ...check }, ["condition"], ORDINARY_CHECK));
     whole.inherits = object.inherits.map(shownKey);
     whole.partitionOf = object.partitionOf && shownKey(object.partitionOf);
+    // Only a script knows how it has filled a table.
+    whole.built = [];
   } else if (object.object === "trigger") {
     whole.table = shownKey(object.table);
     whole.calls = object.calls && shownKey(object.calls);

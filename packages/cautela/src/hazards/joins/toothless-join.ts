@@ -2,6 +2,7 @@ import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -45,6 +46,13 @@ export const toothlessJoin: Hazard = {
       if (level.where && speaks(level.where)) continue;
       if (level.joins.some((other) => other.join !== join && other.join.on && speaks(other.join.on))) continue;
       if (assignedIn(tree, names).some(({ value, target }) => speaks(value) || speaks(target))) continue;
+      const name = relation[0]?.name ?? "";
+      let column: string | null = null;
+      walk(join.on, (node) => {
+        if (node.kind === "column" && node.path.length > 1 && names.bindings.get(node)?.relation?.name === name)
+          column ??= show(node);
+        return undefined;
+      });
       drafts.push({
         weight: level.where ? "ask" : "stop",
         message: `LEFT JOIN \`${relation[0]?.name ?? "…"}\` keeps every row of \`${judged.target}\`: ON ${show(join.on)} filters nothing.`,
@@ -52,7 +60,7 @@ export const toothlessJoin: Hazard = {
           "a LEFT JOIN keeps the rows before it even when nothing matches",
           `nothing else in the statement refers to \`${relation[0]?.name ?? "…"}\``,
         ],
-        remedy: "Write INNER JOIN if only rows with a match are meant, or leave the join out.",
+        remedy: `${column ? `Add WHERE ${column} IS NULL` : "Ask for a column of it with IS NULL"} if the rows without a match are meant; write INNER JOIN if those with one are, or leave the join out.`,
       });
     }
     return drafts;

@@ -65,6 +65,8 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const jet = context.dialect.engine.promptsForNames;
   // In code a name may be a variable or an argument; what SET assigns is a column in any case.
   if (context.inCode && relation === null && !isAssigned(node, context.tree)) return null;
+  // A parameter that the statement declares (jet).
+  if (context.tree.parameters?.some((one) => one.text.toLowerCase() === column.toLowerCase())) return null;
   if (reason === "relation") {
     if (context.inCode) return null;
     const qualifier = node.path[node.path.length - 2].text;

@@ -36,7 +36,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
           weight: lasts === "table" ? "ask" : "note",
           message:
             lasts === "table"
-              ? `${capital(what)} of \`${shown}\` stays off when the script is over.`
+              ? `${capital(what)} of \`${shown}\` ${isMany(what) ? "stay" : "stays"} off when the script is over.`
               : `${capital(what)}: off for the rest of this session.`,
           because: [
             lasts === "table"
@@ -49,7 +49,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         drafts.push({
           at: back,
           weight: "note",
-          message: `${capital(what)} of \`${shown}\` is on again, and the rows that are there are not looked at.`,
+          message: `${capital(what)} of \`${shown}\` ${isMany(what) ? "are" : "is"} on again, and the rows that are there are not looked at.`,
           because: [dialect.engine.revalidation.lack],
           remedy: dialect.engine.revalidation.remedy.replace("{table}", () => shown),
         });
@@ -58,6 +58,10 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
     return drafts;
   },
 };
+
+function isMany(what: string): boolean {
+  return !what.includes("`");
+}
 
 function capital(text: string): string {
   return text[0].toUpperCase() + text.slice(1);

@@ -1,4 +1,7 @@
+import { filterParts } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import type { Hazard } from "../hazard.ts";
 
@@ -27,7 +30,7 @@ export const deadFilter: Hazard = {
     sound: "UPDATE owner SET phone = '' WHERE mail IS NULL;",
   },
   check({ changes, slice }) {
-    return changes
+    const dead = changes
       .filter(({ result }) => result.filter === "dead")
       .map(({ result, target, change }) => {
         const because = result.reasons.map(
@@ -40,8 +43,33 @@ export const deadFilter: Hazard = {
           remedy: remedyFor(result.reasons.map((reason) => reason.text).join(" ")),
         };
       });
+    // One side of an OR that no row can meet, whatever the other one says.
+    const idle = changes
+      .filter(({ result }) => result.filter !== "dead")
+      .flatMap(({ change }) => filterParts(change.conditions).flatMap(nullArms))
+      .map((arm) => {
+        const shown = singleBlanks(slice(arm.start, arm.end)).slice(0, 60);
+        return {
+          weight: "ask" as const,
+          message: `\`${shown}\` is never true, so this part of the filter meets no row.`,
+          because: ["a comparison with NULL is never true; IS NULL asks for it"],
+          remedy: remedyFor("IS NULL"),
+        };
+      });
+    return [...dead, ...idle];
   },
 };
+
+/** The sides of an OR that compare with NULL. */
+function nullArms(part: Expr): Expr[] {
+  if (part.kind !== "logic" || part.op !== "or") return [];
+  return part.items.filter(
+    (item) =>
+      item.kind === "binary" &&
+      /^(?:=|<>|!=|<|>|<=|>=)$/.test(item.op) &&
+      [item.left, item.right].some((side) => constant(side)?.type === "null"),
+  );
+}
 
 function remedyFor(reasons: string): string {
   if (reasons.includes("IS NULL")) return "Write IS NULL or IS NOT NULL where NULL is meant.";

@@ -32,31 +32,37 @@ export const hollowFilter: Hazard = {
     sound: "DELETE FROM pilotage WHERE pilot_id = 4 OR note IS NOT NULL;",
   },
   check({ changes, slice, catalog, dialect, at }) {
-    return changes
-      .filter(({ result, softener }) => result.filter === "hollow" && softener === null)
-      .map((judged) => {
-        const { result, target, copy } = judged;
-        const because = result.reasons.map(({ expr, text }) => `\`${oneLine(slice(expr.start, expr.end))}\`: ${text}`);
-        if (because.length === 0) because.push("the whole condition is true for every row");
-        const partly = result.reach.bound === "some";
-        if (partly) because.push("only rows in which that column is NULL are left out");
-        if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
-        const rows = partly ? `every row of \`${target}\` that has a value there` : allRows(judged);
-        // An EXISTS without a tie is true or false for all rows at once, as the other table happens to be.
-        const untied = result.reasons.length > 0 && result.reasons.every(({ expr }) => expr.kind === "exists");
-        const draft: Draft = {
-          weight: copy ? ("ask" as const) : ("stop" as const),
-          message: untied
-            ? `The filter does not ask about the row, so this ${verb(judged)} ${rows}, or none.`
-            : `The filter is always true, so this ${verb(judged)} ${rows}.`,
-          because,
-          remedy:
-            "Replace the part that is always true by the condition you mean; if every row is meant, omit the WHERE and keep a copy first.",
-        };
-        if (judged.change.action === "delete" && !untied && !partly)
-          draft.settle = (script) =>
-            refilled(draft, target, relationKey(judged.change.name, catalog, dialect), at, script);
-        return draft;
-      });
+    return (
+      changes
+        .filter(({ result, softener }) => result.filter === "hollow" && softener === null)
+        // What slips is told by its own name.
+        .filter(({ result }) => !result.reasons.some(({ slipped }) => slipped))
+        .map((judged) => {
+          const { result, target, copy } = judged;
+          const because = result.reasons.map(
+            ({ expr, text }) => `\`${oneLine(slice(expr.start, expr.end))}\`: ${text}`,
+          );
+          if (because.length === 0) because.push("the whole condition is true for every row");
+          const partly = result.reach.bound === "some";
+          if (partly) because.push("only rows in which that column is NULL are left out");
+          if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
+          const rows = partly ? `every row of \`${target}\` that has a value there` : allRows(judged);
+          // An EXISTS without a tie is true or false for all rows at once, as the other table happens to be.
+          const untied = result.reasons.length > 0 && result.reasons.every(({ expr }) => expr.kind === "exists");
+          const draft: Draft = {
+            weight: copy ? ("ask" as const) : ("stop" as const),
+            message: untied
+              ? `The filter does not ask about the row, so this ${verb(judged)} ${rows}, or none.`
+              : `The filter is always true, so this ${verb(judged)} ${rows}.`,
+            because,
+            remedy:
+              "Replace the part that is always true by the condition you mean; if every row is meant, omit the WHERE and keep a copy first.",
+          };
+          if (judged.change.action === "delete" && !untied && !partly)
+            draft.settle = (script) =>
+              refilled(draft, target, relationKey(judged.change.name, catalog, dialect), at, script);
+          return draft;
+        })
+    );
   },
 };

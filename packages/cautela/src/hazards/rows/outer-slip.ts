@@ -13,6 +13,7 @@ import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 export const outerSlip: Hazard = {
   id: "outer-slip",
   family: "rows",
+  subsumes: ["no-way-back"],
   weight: "stop",
   depends: ["names"],
   needs: Trait.query,
@@ -69,12 +70,20 @@ function selected(operand: Expr, query: Query, context: HazardContext): Draft | 
   const inner = binding.scope.relations.map((one) => one.name).join(", ");
   const outer = binding.relation?.name ?? "";
   const changes = context.changes.length > 0 || context.tree.kind === "insert" || context.tree.kind === "merge";
+  const asked = plainColumn(operand);
+  const same = asked !== null && context.names?.bindings.get(asked)?.offered === binding.offered;
+  const whole = context.changes.some(({ result }) => result.filter === "hollow");
+  const then = !same
+    ? "the row is compared with itself, and not with the other table"
+    : whole
+      ? "the filter accepts every row, or none if the subquery finds nothing"
+      : "this condition is met by every row, or by none if the subquery finds nothing";
   return {
     weight: changes ? "stop" : "ask",
-    message: `\`${column}\` is no column of \`${inner}\`, so the subquery gives back the outer row's own \`${outer}.${column}\` and the filter accepts every row.`,
+    message: `\`${column}\` is no column of \`${inner}\`, so the subquery gives back the outer row's own \`${outer}.${column}\` and ${then}.`,
     because: [
       `\`${context.show(query)}\`: \`${inner}\` has no column \`${column}\``,
-      `it therefore means \`${outer}.${column}\`, and \`${context.show(operand)}\` is always found in it`,
+      `it therefore means \`${outer}.${column}\`${same ? `, and \`${context.show(operand)}\` is always found in it` : ""}`,
     ],
     remedy: `Select the column of \`${inner}\` that is meant, with its alias in front of it.`,
   };

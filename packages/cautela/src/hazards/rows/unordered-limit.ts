@@ -38,11 +38,14 @@ export const unorderedLimit: Hazard = {
     };
     // Deleting in portions is done in a loop until nothing is left: there the order does not matter.
     if (inCode) return drafts;
-    for (const { change, softener, target } of changes) {
+    for (const { change, result, softener, target } of changes) {
       if (softener || change.action === "truncate") continue;
       const { statement } = change;
       if (statement.kind === "truncate") continue;
-      if (statement.limit?.count && statement.orderBy.length === 0 && !wholePortion(statement.limit)) {
+      // Where a key leaves no more rows than the limit takes, no order is needed.
+      const count = statement.limit?.count ? constant(statement.limit.count) : null;
+      const all = result.pinned !== undefined && count?.type === "number" && result.pinned <= count.value;
+      if (!all && statement.limit?.count && statement.orderBy.length === 0 && !wholePortion(statement.limit)) {
         said(
           dialect.syntax.topInChanges ? `TOP ${show(statement.limit.count)}` : `LIMIT ${show(statement.limit.count)}`,
           target,

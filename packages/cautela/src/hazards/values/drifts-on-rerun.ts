@@ -1,6 +1,13 @@
-import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
+import {
+  type AssignedColumn,
+  assignedIn,
+  filterParts,
+  sameValue,
+  usedColumn,
+} from "../../analysis/conditions/conditions.ts";
+import { constant, plainColumn } from "../../analysis/conditions/truth.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Binary, Expr, InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -17,7 +24,7 @@ const COUNTERS =
 export const driftsOnRerun: Hazard = {
   id: "drifts-on-rerun",
   family: "values",
-  statements: ["update"],
+  statements: ["update", "insert"],
   weight: "ask",
   title: "A change that applies again at every run",
   explanation:
@@ -32,6 +39,7 @@ export const driftsOnRerun: Hazard = {
   },
   check(context) {
     const { tree, names, changes, statement } = context;
+    if (tree.kind === "insert") return upserts(tree, context);
     if (tree.kind !== "update") return [];
     const [judged] = changes;
     if (!judged || judged.softener || judged.result.filter === "dead") return [];
@@ -43,7 +51,9 @@ export const driftsOnRerun: Hazard = {
       const filter = filterParts(judged.change.conditions);
       const assigned = new Set(list.map((one) => one.column.name));
       // A filter on the column itself, or on one that the statement also sets, keeps changed rows out.
-      const guard = filter.find((part) => columnsOf(part, context).some((name) => assigned.has(name)));
+      const guard = filter.find(
+        (part) => columnsOf(part, context).some((name) => assigned.has(name)) && leaves(part, list, context),
+      );
       const counter = COUNTERS.test(column.name);
       const shown = `${column.name} ${assignment.op} ${context.show(value)}`;
       const repeated = statement.repeat > 1;
@@ -80,24 +90,121 @@ export function isRelative(value: Expr, column: string, context: HazardContext, 
       /^(?:round|ceil|ceiling|floor|trunc|truncate|coalesce|ifnull|nvl|isnull|greatest|least|abs|cast|nz)$/.test(name)
     )
       return value.args.some((arg) => arg.kind !== "column" && isRelative(arg, column, context, depth + 1));
+    // JSON that is set to what it holds and something more.
+    if (/^(?:json_set|json_replace|jsonb_set|json_modify|jsonb_insert)$/.test(name)) {
+      const [own, ...rest] = value.args;
+      return own !== undefined && isOwn(own, column, context) && rest.some((arg) => reckonsWith(arg, column, context));
+    }
     return (
       /^(?:concat|date_add|date_sub|dateadd|adddate|subdate|add_months|array_append|json_array_append)$/.test(name) &&
-      value.args.some((arg) => usedColumn(arg, context.names)?.name === column)
+      value.args.some((arg) => isOwn(arg, column, context))
     );
   }
   if (value.kind === "case")
     return [...value.whens.map((one) => one.result), ...(value.otherwise ? [value.otherwise] : [])].some((one) =>
       isRelative(one, column, context, depth + 1),
     );
-  if (value.kind !== "binary" || !/^(?:[-+*/%&]|\|\|)$/.test(value.op)) return false;
+  // A mask gives the same when it is applied again; in Jet & puts texts together.
+  const puts = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%&]|\|\|)$/ : /^(?:[-+*/%]|\|\|)$/;
+  if (value.kind !== "binary" || !puts.test(value.op)) return false;
   // With a NULL nothing is left of the old value, or (Oracle) all of it.
   if ([value.left, value.right].some((side) => constant(side)?.type === "null")) return false;
+  if (isNeutral(value)) return false;
   return [value.left, value.right].some(
     (side) =>
-      usedColumn(side, context.names)?.name === column ||
+      isOwn(side, column, context) ||
       isRelative(side, column, context, depth + 1) ||
-      (side.kind === "call" && side.args.some((arg) => usedColumn(arg, context.names)?.name === column)),
+      (side.kind === "call" && side.args.some((arg) => isOwn(arg, column, context))),
   );
+}
+
+/** Whether an expression is that column of the row that is changed, and not the like of it in another table. */
+function isOwn(expr: Expr, column: string, { names, changes, tree, dialect }: HazardContext): boolean {
+  const used = usedColumn(expr, names);
+  const ref = plainColumn(expr);
+  if (used?.name !== column || !ref) return false;
+  const target = changes[0]?.change.relation?.name ?? (tree.kind === "insert" ? insertTarget(tree, dialect) : null);
+  if (used.relation) return used.relation.name === target;
+  // EXCLUDED is the new row, and so is the alias of VALUES … AS new.
+  return ref.path.length < 2 || target === null || foldName(ref.path[ref.path.length - 2], dialect) === target;
+}
+
+function insertTarget({ target }: InsertStatement, dialect: HazardContext["dialect"]): string | null {
+  if (target.kind !== "table") return null;
+  return foldName(target.alias ?? target.name.parts[target.name.parts.length - 1], dialect);
+}
+
+/** Whether something is added to, or taken from, a part of the column. */
+function reckonsWith(expr: Expr, column: string, context: HazardContext): boolean {
+  let found = false;
+  walk(expr, (node) => {
+    if (node.kind === "binary" && /^[-+*/]$/.test(node.op))
+      walk(node, (inner) => {
+        if (inner.kind === "column" && isOwn(inner, column, context)) found = true;
+        return !found;
+      });
+    return !found;
+  });
+  return found;
+}
+
+/** `price * 1`, `price + 0`: the value stays as it is. */
+function isNeutral({ op, left, right }: Binary): boolean {
+  const [a, b] = [constant(left), constant(right)];
+  const is = (side: typeof a, value: number): boolean => side?.type === "number" && side.value === value;
+  if (op === "+" || op === "-") return is(b, 0) || (op === "+" && is(a, 0));
+  return (op === "*" || op === "/") && (is(b, 1) || (op === "*" && is(a, 1)));
+}
+
+/** The branch of an upsert that goes on from what is there: each run adds again. */
+function upserts(tree: InsertStatement, context: HazardContext): Draft[] {
+  const drafts: Draft[] = [];
+  for (const { column, value, assignment } of assignedIn(tree, context.names)) {
+    if (assignment.op === "=" && !isRelative(value, column.name, context)) continue;
+    const shown = `${column.name} ${assignment.op} ${context.show(value)}`;
+    drafts.push({
+      weight: COUNTERS.test(column.name) ? "note" : "ask",
+      message: `Run twice, this applies \`${shown}\` twice to the rows that are there.`,
+      because: [`the new \`${column.name}\` is made from the old one`, "the second run finds the rows of the first"],
+      remedy: `Write the new value alone, or let a condition of the update see the change.`,
+    });
+  }
+  return drafts;
+}
+
+/** Whether a row that met a condition no longer meets it once it is changed. */
+function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardContext): boolean {
+  if (part.kind !== "binary") return true;
+  const flipped = constant(part.left) !== null;
+  const [side, other] = flipped ? [part.right, part.left] : [part.left, part.right];
+  const name = usedColumn(side, context.names)?.name;
+  const bound = constant(other);
+  const given = list.find(({ column }) => column.name === name);
+  if (!given || !bound) return true;
+  const set = given.assignment.op === "=" ? constant(given.value) : null;
+  // WHERE state = 'open' SET state = 'open': it stays.
+  if (part.op === "=" && set) return !sameValue(set, bound);
+  const up = grows(given);
+  if (up === null || part.op === "=") return true;
+  const low = flipped ? part.op.startsWith("<") : part.op.startsWith(">");
+  const high = flipped ? part.op.startsWith(">") : part.op.startsWith("<");
+  return !(low && !high && up) && !(high && !low && !up);
+}
+
+/** Whether a relative value is larger than the old one; null where that is not known. */
+function grows({ value, assignment }: AssignedColumn): boolean | null {
+  const op = assignment.op === "=" ? (value.kind === "binary" ? value.op : "") : assignment.op.slice(0, 1);
+  const by =
+    assignment.op !== "="
+      ? constant(value)
+      : value.kind === "binary"
+        ? (constant(value.right) ?? constant(value.left))
+        : null;
+  if (by?.type !== "number") return null;
+  if (op === "+") return by.value > 0;
+  if (op === "-") return by.value < 0;
+  if (op === "*") return by.value > 1;
+  return op === "/" ? by.value < 1 : null;
 }
 
 function columnsOf(expr: Expr, { names }: HazardContext): string[] {

@@ -9,7 +9,7 @@ import { constant, plainColumn } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Case, Expr } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 
 /**
  * A CASE that writes NULL where no branch matches.
@@ -44,7 +44,7 @@ export const missingElse: Hazard = {
     for (const { column, value } of assignedIn(tree, names)) {
       const open = openChoice(value);
       if (!open) continue;
-      if (open.kind === "case" && covered(open, context)) continue;
+      if (open.kind === "case" && (covered(open, context) || isComplete(open, judged))) continue;
       const required = columnLike(judged.change.table, column.name)?.required ?? false;
       const wide = judged.result.reach.bound === "every";
       drafts.push({
@@ -143,4 +143,99 @@ function covered(node: Case, context: HazardContext): boolean {
     ({ column, values }) =>
       column.name === known.column && values.every((value) => known.values.some((one) => sameValue(one, value))),
   );
+}
+
+/** A piece of the line of numbers; an end that is open does not belong to it. */
+interface Range {
+  low: number;
+  lowOpen: boolean;
+  high: number;
+  highOpen: boolean;
+}
+
+/**
+ * Whether the branches of a CASE leave out no value of a column: ranges that meet, and the column is never NULL or has a
+ * branch for it; or a condition and its opposite.
+ */
+function isComplete(node: Case, { change }: JudgedChange): boolean {
+  if (node.operand) return false;
+  let column: string | null = null;
+  let none = false;
+  let some = false;
+  const ranges: Range[] = [];
+  const isColumn = (expr: Expr): boolean => {
+    const ref = plainColumn(expr);
+    const name = ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
+    if (name === null || (column !== null && column !== name)) return false;
+    column = name;
+    return true;
+  };
+  for (const { when } of node.whens) {
+    if (when.kind === "is" && when.test === "null" && isColumn(when.operand)) {
+      if (when.negated) some = true;
+      else none = true;
+      continue;
+    }
+    const range = rangeOf(when, isColumn);
+    if (!range) return false;
+    ranges.push(range);
+  }
+  if (column === null) return false;
+  const known = columnLike(change.table, column);
+  if (!(none || known?.required)) return false;
+  if (some) return true;
+  const whole =
+    known !== undefined && known !== null && /^(?:tiny|small|medium|big)?int(?:eger)?$|^serial$/.test(known.type);
+  return coversAll(ranges, whole);
+}
+
+function rangeOf(when: Expr, isColumn: (expr: Expr) => boolean): Range | null {
+  const number = (expr: Expr): number | null => {
+    const value = constant(expr);
+    return value?.type === "number" ? value.value : null;
+  };
+  const { POSITIVE_INFINITY: most, NEGATIVE_INFINITY: least } = Number;
+  if (when.kind === "between" && !when.negated && isColumn(when.operand)) {
+    const [low, high] = [number(when.low), number(when.high)];
+    return low === null || high === null ? null : { low, lowOpen: false, high, highOpen: false };
+  }
+  if (when.kind === "logic" && when.op === "and" && when.items.length === 2) {
+    const [a, b] = when.items.map((item) => rangeOf(item, isColumn));
+    if (!a || !b) return null;
+    const lower = a.low > b.low || (a.low === b.low && a.lowOpen) ? a : b;
+    const upper = a.high < b.high || (a.high === b.high && a.highOpen) ? a : b;
+    return { low: lower.low, lowOpen: lower.lowOpen, high: upper.high, highOpen: upper.highOpen };
+  }
+  if (when.kind !== "binary") return null;
+  const flipped = constant(when.left) !== null;
+  const value = number(flipped ? when.left : when.right);
+  if (value === null || !isColumn(flipped ? when.right : when.left)) return null;
+  const op = flipped ? (MIRRORED[when.op] ?? when.op) : when.op;
+  switch (op) {
+    case "<":
+    case "<=":
+      return { low: least, lowOpen: true, high: value, highOpen: op === "<" };
+    case ">":
+    case ">=":
+      return { low: value, lowOpen: op === ">", high: most, highOpen: true };
+    case "=":
+      return { low: value, lowOpen: false, high: value, highOpen: false };
+    default:
+      return null;
+  }
+}
+
+const MIRRORED: Readonly<Record<string, string>> = { "<": ">", "<=": ">=", ">": "<", ">=": "<=" };
+
+/** Whether ranges, put together, leave out no number; of whole numbers 9 and 10 meet. */
+function coversAll(ranges: readonly Range[], whole: boolean): boolean {
+  const sorted = [...ranges].sort((a, b) => a.low - b.low || Number(a.lowOpen) - Number(b.lowOpen));
+  let end = Number.NEGATIVE_INFINITY;
+  let open = false;
+  for (const { low, lowOpen, high, highOpen } of sorted) {
+    const meets = low < end || (low === end && !(open && lowOpen)) || (whole && !open && !lowOpen && low <= end + 1);
+    if (!meets) return false;
+    if (high > end || (high === end && !highOpen)) [end, open] = [high, highOpen];
+  }
+  return end === Number.POSITIVE_INFINITY;
 }

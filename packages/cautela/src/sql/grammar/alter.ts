@@ -203,10 +203,12 @@ function switched(p: Parser, start: number): AlterAction | null {
   else if (p.accept(K.ALWAYS)) enabled = "always";
   const trusted = on && !p.acceptText("NOVALIDATE");
   if (on) p.accept(K.VALIDATE);
-  if (p.accept(K.ALL) && p.accept(K.TRIGGERS)) return { what: "trigger", name: null, enabled, start, end };
+  if (p.accept(K.ALL) && p.accept(K.TRIGGERS))
+    return { what: "trigger", name: null, enabled, userOnly: false, start, end };
   if (p.accept(K.TRIGGER)) {
-    const all = p.accept(K.ALL) || p.accept(K.USER);
-    return { what: "trigger", name: all ? null : p.label("a trigger"), enabled, start, end };
+    const userOnly = p.accept(K.USER);
+    const all = userOnly || p.accept(K.ALL);
+    return { what: "trigger", name: all ? null : p.label("a trigger"), enabled, userOnly, start, end };
   }
   if (p.accept(K.RULE)) return { what: "rule", name: p.label("a rule"), enabled: on, start, end };
   if (p.accept(K.CONSTRAINT)) {

@@ -99,7 +99,14 @@ export type AlterAction = Span &
     | { what: "set-schema"; schema: Ident }
     | { what: "rename-constraint"; name: Ident; to: Ident }
     | { what: "drop-index"; name: Ident }
-    | { what: "trigger"; name: Ident | null; enabled: "on" | "off" | "replica" | "always" }
+    | {
+        what: "trigger";
+        /** null: all of them. */
+        name: Ident | null;
+        enabled: "on" | "off" | "replica" | "always";
+        /** USER: all but those with which the engine keeps foreign keys (postgresql). */
+        userOnly: boolean;
+      }
     | { what: "rule"; name: Ident; enabled: boolean }
     | { what: "constraint-enabled"; name: Ident | null; enabled: boolean; trusted: boolean }
     | { what: "column-identity"; name: Ident; identity: "always" | "by default" | null }

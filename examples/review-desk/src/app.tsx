@@ -307,6 +307,7 @@ function Verdict({ answer, children }: { answer: Answer; children: ReactNode }) 
       <span className="faint">
         {parts.length > 0 ? `${parts.join(", ")} in ` : ""}
         {statements === 1 ? "1 statement" : `${statements} statements`}
+        {answer.unjudged === "" ? "" : `; not judged: ${answer.unjudged}`}
       </span>
       {children}
     </header>

@@ -11,7 +11,7 @@ interface FindingsProps {
   onChoose(index: number): void;
 }
 
-/** What was found, in the order of the script. Arrow keys move, Enter shows the place. */
+/** What was found, the heaviest first. Arrow keys move, Enter shows the place. */
 export function Findings({ answer, chosen, onChoose }: FindingsProps) {
   const list = useRef<HTMLOListElement>(null);
 

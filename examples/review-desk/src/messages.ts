@@ -22,6 +22,8 @@ export interface Answer {
   statements: (StatementReview & { start: number; end: number })[];
   findings: Finding[];
   unchecked: PlacedUnchecked[];
+  /** What no hazard looks at, in words; empty: nothing. */
+  unjudged: string;
   /** The ripples of the statements that write. */
   traces: StatementTrace[];
   /** How many tables the catalog holds. */

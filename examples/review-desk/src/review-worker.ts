@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
-import { Catalog, catalogFromDdl, type Finding, type Review, review, trace } from "cautela";
-import { heaviestFirst, rehearseStepwise, visible } from "cautela/tools";
+import { Catalog, catalogFromDdl, type Review, review, trace } from "cautela";
+import { blocksByWeight, rehearseStepwise, unjudgedWords, visible } from "cautela/tools";
 import { catalogEntries } from "./catalog-entries.ts";
 import type { Answer, Failure, RehearsalRequest, Rehearsed, Request } from "./messages.ts";
 
@@ -83,7 +83,7 @@ function answerTo(request: Request): Answer {
   last = { id: request.id, result };
   const { statements, findings, unchecked, traces, entries } = shown({
     statements: result.statements.map((one, i) => ({ ...one, start: result.read[i].start, end: result.read[i].end })),
-    findings: byStatement(result.findings),
+    findings: blocksByWeight(result.findings).flat(),
     unchecked: result.unchecked,
     traces: trace(result).statements,
     entries: catalog ? (builtFrom === before ? null : catalogEntries(catalog)) : [],
@@ -94,6 +94,7 @@ function answerTo(request: Request): Answer {
     statements,
     findings,
     unchecked,
+    unjudged: unjudgedWords([result]),
     traces,
     tables: catalog?.size ?? 0,
     entries,
@@ -107,11 +108,4 @@ function shown<T>(value: T): T {
   if (Array.isArray(value)) return value.map(shown) as T;
   if (typeof value !== "object" || value === null) return value;
   return Object.fromEntries(Object.entries(value).map(([key, one]) => [key, shown(one)])) as T;
-}
-
-/** In the order of the script, and within a statement the heaviest first. */
-function byStatement(findings: readonly Finding[]): Finding[] {
-  const groups = new Map<number, Finding[]>();
-  for (const finding of findings) groups.set(finding.statement, [...(groups.get(finding.statement) ?? []), finding]);
-  return [...groups.values()].flatMap(heaviestFirst);
 }

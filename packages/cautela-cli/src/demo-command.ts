@@ -9,6 +9,7 @@ export interface DemoFlags {
   dialect: DialectId;
   format: "text" | "json";
   failOn?: Weight;
+  full?: boolean;
 }
 
 /** Where the demo database and its scripts lie: beside the package, or in the workspace. */
@@ -35,6 +36,6 @@ export async function demoCommand(flags: DemoFlags): Promise<number> {
     const text = readFileSync(join(scripts, name), "utf8");
     return review(text, { dialect, catalog, path: `demo/scripts/${dialect}/${name}` });
   });
-  await writeReport(reviews, { format: flags.format });
+  await writeReport(reviews, { format: flags.format, full: flags.full });
   return flags.failOn && reviews.some((one) => isAtLeast(one.verdict, flags.failOn ?? "stop")) ? 1 : 0;
 }

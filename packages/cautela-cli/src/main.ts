@@ -49,6 +49,7 @@ function program(done: (status: number) => void): Command {
     .argument("<script...>", "SQL files; - is standard input")
     .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
     .option("--output <file>", "write the result to a file")
+    .option("--full", "everything that was found, with all reasons; the text is short otherwise")
     .addOption(
       new Option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier")
         .choices(WEIGHTS)
@@ -99,6 +100,7 @@ function program(done: (status: number) => void): Command {
     .command("demo")
     .description("review the demo scripts against the demo database")
     .option("--dialect <id>", "which dialect's demo", dialectOption, "postgresql")
+    .option("--full", "everything that was found, with all reasons")
     .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
     .action(async (flags: DemoFlags) => done(await demoCommand(flags)));
 

@@ -24,6 +24,7 @@ export interface ReviewFlags {
   format: "text" | "json";
   output?: string;
   failOn: Weight;
+  full?: boolean;
 }
 
 /** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
@@ -93,16 +94,20 @@ async function script(path: string, flags: ReviewFlags): Promise<Script> {
 /** Writes reviews to standard output or to a file. */
 export async function writeReport(
   reviews: readonly Review[],
-  flags: Pick<ReviewFlags, "format" | "output">,
+  flags: Pick<ReviewFlags, "format" | "output" | "full">,
   sources: readonly string[] = [],
 ): Promise<void> {
   if (flags.output !== undefined) {
-    writeText(flags.output, report(reviews, flags.format), sources);
+    writeText(flags.output, report(reviews, flags.format, flags), sources);
     return;
   }
   const text =
     flags.format === "json"
       ? report(reviews, "json")
-      : textReport(reviews, { width: columns(process.stdout), style: terminalStyle(process.stdout) });
+      : textReport(reviews, {
+          width: columns(process.stdout),
+          style: terminalStyle(process.stdout),
+          full: flags.full,
+        });
   await print(text);
 }

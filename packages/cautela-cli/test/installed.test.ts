@@ -38,7 +38,7 @@ test("the command runs by its name, the demo and its schemas included", () => {
     spawnSync("npx", ["--no-install", "cautela", ...args], { cwd: project, encoding: "utf8" });
   const { status, stdout } = run("demo", "--dialect", "tsql");
   expect(status).toBe(0);
-  expect(stdout).toMatch(/^stop: ■ \d+ stop/m);
+  expect(stdout).toMatch(/: stop, ■ \d+ stop/);
   write("change.sql", "UPDATE berth SET depth_m = 1;");
   expect(run("review", "change.sql", "--format", "json").status).toBe(1);
   write("policy.yaml", "weights: { every-row: note, no-way-back: note }");

@@ -233,7 +233,7 @@ DELETE FROM mooring;`;
   expect(result.statements.map(({ verdict }) => verdict)).toEqual(["note", "note", "stop", "stop", "stop"]);
   expect(report(result, "text")).toMatch(/every-row\n.*\n +also on +line 7\n/);
   const many = review("DELETE FROM mooring;\n".repeat(40), { dialect: "postgresql" });
-  expect(report(many, "text")).toContain("lines 2, 3, 4, 5, 6 … 40 (39 lines)");
+  expect(report(many, "text")).toContain("lines 2 to 40 (39 places)");
   valid(reviewDocument([many]));
   expect(valid.errors).toBeNull();
 });
@@ -243,7 +243,7 @@ test("one cause is one finding: what is declared to say the same becomes a reaso
   const [only, ...others] = found("DELETE FROM mooring;");
   expect([only.hazard, only.weight, others]).toEqual(["every-row", "stop", []]);
   expect(only.because.join("; ")).toContain("nothing keeps what was there");
-  expect(only.remedy).toContain("Copy first: CREATE TABLE mooring_before");
+  expect(only.remedy).toContain("keep a copy first: CREATE TABLE mooring_before");
   const ids = (text: string, policy = {}) => found(text, policy).map(({ hazard, accepted }) => `${hazard} ${accepted}`);
   // Who accepts the one has not accepted the other; who accepts what is taken in has not accepted the one.
   expect(ids("-- cautela: accept every-row, the season is over\nDELETE FROM mooring;")).toEqual([
@@ -260,6 +260,8 @@ test("the text report fits its width and shows weight without colour", () => {
   expect(text).toContain("■ stop every-row");
   expect(text).toContain("■   1 UPDATE mooring");
   expect(text).toContain("████████████ reach: every row of mooring");
-  expect(text).toContain("◧ ask  drifts-on-rerun");
-  expect(text).toMatch(/\nstop: ■ 1 stop, ◧ 1 ask, 1 unchecked; 1 statement\n$/);
+  expect(text).toContain("◧ drifts-on-rerun  Run twice");
+  expect(text).toMatch(/^raise.sql {2}PostgreSQL, 1 statement: stop, ■ 1 stop, ◧ 1 ask, 1 unchecked\n/);
+  const full = report(review("UPDATE mooring\nSET fee = fee * 1.05;", { path: "raise.sql" }), "text", { full: true });
+  expect(full).toContain("◧ ask  drifts-on-rerun\n");
 });

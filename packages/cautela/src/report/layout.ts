@@ -41,6 +41,19 @@ export class TextLayout {
     });
   }
 
+  /** A line that may hold colours, wrapped; what goes on is indented. */
+  wrapped(text: string, indent: number): void {
+    if (stringWidth(text) <= this.width) {
+      this.line(text);
+      return;
+    }
+    const blanks = /^ */.exec(text)?.[0].length ?? 0;
+    const lines = wrap(text.slice(blanks), this.width - Math.max(indent, blanks));
+    lines.forEach((line, i) => {
+      this.line(" ".repeat(i === 0 ? blanks : indent) + line);
+    });
+  }
+
   text(): string {
     return `${this.#lines.join("\n")}\n`;
   }

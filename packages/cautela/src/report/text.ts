@@ -1,8 +1,8 @@
 import { reachWords } from "../hazards/wording.ts";
 import {
+  blocksByWeight,
   type Finding,
   heavier,
-  heaviestFirst,
   type Review,
   type StatementReview,
   type Verdict,
@@ -11,58 +11,88 @@ import { dialects } from "../sql/dialects/index.ts";
 import { inOneLine } from "../text/visible.ts";
 import { counted, cut, plainStyle, type Role, rule, type Style, TextLayout } from "./layout.ts";
 import { MARKS, reachBar } from "./marks.ts";
+import { unjudgedWords } from "./unjudged.ts";
 
 export interface TextOptions {
   /** Columns to fill; 80 if left out, never less than 40. */
   width?: number;
   style?: Style;
+  /** Everything that was found, in full; if left out, of each statement the heaviest in full and the others a line each. */
+  full?: boolean;
 }
 
-const SOURCE_LINES = 12;
+const SOURCE_LINES = { short: 6, full: 12 };
 
-/** The review of one or more scripts as text for a terminal or a log. */
+/**
+ * The review of one or more scripts as text for a terminal or a log: a line for each script, what was found with the
+ * heaviest first, and the notes of the script together at its end.
+ */
 export function textReport(reviews: readonly Review[], options: TextOptions = {}): string {
   const width = Math.max(40, options.width ?? 80);
   const layout = new TextLayout(width, options.style ?? plainStyle);
-  for (const one of reviews) scriptReport(one, layout);
-  closing(reviews, layout);
+  for (const one of reviews) scriptReport(one, layout, options.full ?? false);
+  if (reviews.length > 1) closing(reviews, layout);
   return layout.text();
 }
 
-function scriptReport(review: Review, layout: TextLayout): void {
+function scriptReport(review: Review, layout: TextLayout, full: boolean): void {
   const { style } = layout;
-  const count = review.statementCount;
-  const facts = `${dialects[review.dialect].title}, ${counted(count, "statement")}, `;
-  layout.line(
-    `${style("strong", inOneLine(review.path || "script"))}  ${style("dim", facts)}${style(review.verdict, review.verdict)}`,
+  layout.gap();
+  const title = dialects[review.dialect].title;
+  const guessed = review.dialectReason === "" ? "" : ` (${review.dialectReason})`;
+  const facts = `${title}, ${counted(review.statementCount, "statement")}: `;
+  layout.wrapped(
+    `${style("strong", inOneLine(review.path || "script"))}  ${style("dim", facts)}${summary([review], layout)}`,
+    2,
   );
-  if (review.dialectReason !== "") {
-    layout.paragraph(
-      "",
-      `read as ${dialects[review.dialect].title}: ${review.dialectReason}; --dialect says otherwise`,
-      "dim",
-    );
-  }
-  const byStatement = new Map<number, Finding[]>();
-  for (const finding of review.findings) {
-    const list = byStatement.get(finding.statement);
-    if (list) list.push(finding);
-    else byStatement.set(finding.statement, [finding]);
-  }
+  if (guessed !== "") layout.paragraph("", `read as ${title}${guessed}; --dialect says otherwise`, "dim");
   const reviewed = new Map(review.statements.map((statement) => [statement.index, statement]));
-  for (const [index, findings] of byStatement) {
-    const statement = reviewed.get(index);
-    if (statement) statementReport(review, statement, findings, layout);
+  const notes: Finding[] = [];
+  for (const findings of blocksByWeight(review.findings)) {
+    const statement = reviewed.get(findings[0].statement);
+    if (!statement) continue;
+    if (!full && findings.every(isMinor)) notes.push(...findings);
+    else statementReport(review, statement, findings, layout, full);
   }
-  if (review.unchecked.length > 0) uncheckedReport(review, layout);
-  if (review.findings.length > 0 || review.unchecked.length > 0) layout.gap();
+  if (notes.length > 0) notesReport(notes, layout);
+  if (review.unchecked.length > 0) uncheckedReport(review, layout, full);
 }
 
-function statementReport(review: Review, statement: StatementReview, findings: Finding[], layout: TextLayout): void {
+/** What is worth knowing and no more, or has been answered. */
+function isMinor({ weight, accepted }: Finding): boolean {
+  return weight === "note" || accepted !== null;
+}
+
+/** The notes of a script, a line each. */
+function notesReport(notes: readonly Finding[], layout: TextLayout): void {
+  layout.line();
+  layout.line(rule(" notes ", layout));
+  for (const finding of [...notes].sort((a, b) => a.line - b.line))
+    lineReport(finding, layout, `line ${finding.line} `);
+}
+
+/** A finding in one line. */
+function lineReport(finding: Finding, layout: TextLayout, place = ""): void {
+  const { style } = layout;
+  const role: Role = finding.accepted === null ? finding.weight : "dim";
+  const said = finding.accepted === null ? finding.message : `accepted: ${finding.accepted}`;
+  const more = finding.places.length > 0 ? ` (and ${placesText(finding)})` : "";
+  const head = `${MARKS[finding.weight]} ${place}${finding.hazard}  `;
+  const text = cut(`${head}${inOneLine(said)}${more}`, layout.width);
+  layout.line(`${style(role, text.slice(0, head.length))}${style("dim", text.slice(head.length))}`);
+}
+
+function statementReport(
+  review: Review,
+  statement: StatementReview,
+  findings: Finding[],
+  layout: TextLayout,
+  full: boolean,
+): void {
   const { style } = layout;
   layout.line();
   layout.line(rule(` line ${statement.line}, column ${statement.column} `, layout));
-  source(review, statement, findings, layout);
+  source(review, statement, findings, layout, full ? SOURCE_LINES.full : SOURCE_LINES.short);
   if (statement.reach) {
     const tableRows = statement.reach.bound === "every" ? (statement.reach.rows ?? null) : null;
     const bar = reachBar(statement.reach, tableRows);
@@ -71,19 +101,32 @@ function statementReport(review: Review, statement: StatementReview, findings: F
     // What an INSERT reaches are the rows that it brings, not those that are there.
     const inserts = statement.kind === "insert";
     const target = statement.target ? ` ${inserts ? "into" : "of"} ${inOneLine(statement.target)}` : "";
-    layout.line(
+    layout.wrapped(
       `      ${style(role, bar)} ${style("dim", `${inserts ? "inserts" : "reach"}: ${reachWords(statement.reach)}${target}`)}`,
+      19,
     );
   }
-  for (const finding of heaviestFirst(findings)) findingReport(finding, layout);
+  if (full) {
+    for (const finding of findings) findingReport(finding, layout, true);
+    return;
+  }
+  const [heaviest, ...others] = findings;
+  findingReport(heaviest, layout, false);
+  for (const finding of others) lineReport(finding, layout);
 }
 
 /** The lines of a statement, each with its number and, in the margin, the weight of what was found. */
-function source(review: Review, statement: StatementReview, findings: Finding[], layout: TextLayout): void {
+function source(
+  review: Review,
+  statement: StatementReview,
+  findings: Finding[],
+  layout: TextLayout,
+  most: number,
+): void {
   const { style } = layout;
   const worst = findings.reduce<Verdict>((verdict, finding) => heavier(verdict, finding.weight), "clear");
   const lines = (review.excerpts.get(statement.index) ?? "").split("\n");
-  const shown = lines.length > SOURCE_LINES ? lines.slice(0, SOURCE_LINES - 1) : lines;
+  const shown = lines.length > most ? lines.slice(0, most - 1) : lines;
   shown.forEach((line, i) => {
     const number = String(statement.line + i).padStart(4);
     const text = cut(line.replace(/\r$/, "").replaceAll("\t", "  "), layout.width - 7);
@@ -95,10 +138,10 @@ function source(review: Review, statement: StatementReview, findings: Finding[],
     layout.line(style("dim", `     … ${counted(lines.length - shown.length, "more line")}`));
 }
 
-function findingReport(finding: Finding, layout: TextLayout): void {
+function findingReport(finding: Finding, layout: TextLayout, spaced: boolean): void {
   const { style } = layout;
   const role: Role = finding.accepted === null ? finding.weight : "dim";
-  layout.line();
+  if (spaced) layout.line();
   const label = `${MARKS[finding.weight]} ${finding.weight.padEnd(4)} ${finding.hazard}`;
   layout.line(`${style(role, label)}${finding.accepted === null ? "" : style("dim", "  accepted")}`);
   layout.paragraph("  ", finding.message, finding.accepted === null ? "strong" : "dim");
@@ -113,37 +156,39 @@ function findingReport(finding: Finding, layout: TextLayout): void {
   if (finding.remedy !== "") layout.paragraph("  instead   ", finding.remedy);
 }
 
-/** "lines 10, 14–72 (63 places)": at most so many are named. */
+/** "lines 10, 14, 72", or "lines 10 to 72 (63 places)" where they are many. */
 function placesText({ places }: Finding): string {
   const lines = [...new Set(places.map(({ line }) => line))];
-  const named = lines.slice(0, NAMED_PLACES).join(", ");
-  const many =
-    lines.length > NAMED_PLACES ? `${named} … ${lines[lines.length - 1]} (${counted(lines.length, "line")})` : named;
-  return `${lines.length === 1 ? "line" : "lines"} ${many}`;
+  if (lines.length > NAMED_PLACES)
+    return `lines ${lines[0]} to ${lines[lines.length - 1]} (${counted(places.length, "place")})`;
+  return `${lines.length === 1 ? "line" : "lines"} ${lines.join(", ")}`;
 }
 
 const NAMED_PLACES = 5;
 
-function uncheckedReport(review: Review, layout: TextLayout): void {
+function uncheckedReport(review: Review, layout: TextLayout, full: boolean): void {
   layout.line();
   layout.line(rule(" unchecked ", layout));
-  for (const { missing, lines } of review.unchecked) {
+  const shown = full ? review.unchecked : review.unchecked.slice(0, UNCHECKED);
+  for (const { missing, lines } of shown) {
     const more = lines.length > 6 ? ` and ${lines.length - 6} more` : "";
     const places = `${lines.slice(0, 6).join(", ")}${more}`;
     layout.paragraph("  ", `${missing} (line ${places})`);
   }
+  const left = review.unchecked.length - shown.length;
+  if (left > 0) layout.line(layout.style("dim", `  … and ${left} more (--full)`));
 }
 
-function closing(reviews: readonly Review[], layout: TextLayout): void {
-  const { style } = layout;
+const UNCHECKED = 4;
+
+/** The verdict of scripts, with what was found and what was not judged, in one line. */
+function summary(reviews: readonly Review[], { style }: TextLayout): string {
   const totals = { stop: 0, ask: 0, note: 0 };
   let accepted = 0;
   let unchecked = 0;
-  let statements = 0;
   let verdict: Verdict = "clear";
   for (const one of reviews) {
     verdict = heavier(verdict, one.verdict);
-    statements += one.statementCount;
     for (const { statements: at } of one.unchecked) unchecked += at.length;
     for (const finding of one.findings) {
       if (finding.accepted === null) totals[finding.weight]++;
@@ -156,7 +201,13 @@ function closing(reviews: readonly Review[], layout: TextLayout): void {
   if (parts.length === 0) parts.push(style("clear", "nothing found"));
   if (accepted > 0) parts.push(style("dim", `${accepted} accepted`));
   if (unchecked > 0) parts.push(style("dim", `${unchecked} unchecked`));
+  const left = unjudgedWords(reviews);
+  const rest = left === "" ? "" : style("dim", `; not judged: ${left}`);
+  return `${style(verdict, verdict)}, ${parts.join(", ")}${rest}`;
+}
+
+function closing(reviews: readonly Review[], layout: TextLayout): void {
+  const statements = reviews.reduce((sum, one) => sum + one.statementCount, 0);
   layout.gap();
-  const where = reviews.length > 1 ? ` in ${reviews.length} scripts` : "";
-  layout.line(`${style(verdict, verdict)}: ${parts.join(", ")}; ${counted(statements, "statement")}${where}`);
+  layout.wrapped(`${reviews.length} scripts, ${counted(statements, "statement")}: ${summary(reviews, layout)}`, 2);
 }

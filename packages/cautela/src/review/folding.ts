@@ -82,7 +82,15 @@ function byPlace(a: Region & { statement: number }, b: Region & { statement: num
 
 /** The one that takes in another decides how heavy both are. */
 function takeIn(taker: Finding, { message, remedy }: Draft): void {
-  if (!taker.because.includes(message)) taker.because.push(message);
-  if (remedy !== "" && !taker.remedy.includes(remedy))
-    taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
+  const reason = `${message[0].toLowerCase()}${message.slice(1).replace(/\.$/, "")}`;
+  if (!taker.because.includes(reason)) taker.because.push(reason);
+  if (remedy === "" || taker.remedy.includes(remedy)) return;
+  // "…, keep a copy first." and "Copy first: CREATE TABLE …" are one sentence.
+  const copy = remedy.startsWith(COPY_FIRST) ? remedy.slice(COPY_FIRST.length) : null;
+  if (copy !== null && taker.remedy.includes(copy)) return;
+  if (copy !== null && taker.remedy.endsWith(KEEP_COPY)) taker.remedy = `${taker.remedy.slice(0, -1)}: ${copy}`;
+  else taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
 }
+
+const COPY_FIRST = "Copy first: ";
+const KEEP_COPY = "keep a copy first.";

@@ -56,6 +56,13 @@ export interface Unchecked {
   hazards: string[];
 }
 
+/** Statements that were read and that no hazard looks at. */
+export interface Unjudged {
+  what: "rights" | "branches of MERGE" | "settings" | "commands";
+  /** The indexes of the statements. */
+  statements: number[];
+}
+
 /** What was unchecked, with the place that a report shows. */
 export interface PlacedUnchecked extends Unchecked {
   /** The lines on which the statements begin. */
@@ -70,6 +77,8 @@ export interface ScriptResult {
   statements: StatementReview[];
   findings: Finding[];
   unchecked: Unchecked[];
+  /** What was not judged at all; a verdict does not speak of it. */
+  unjudged: Unjudged[];
 }
 
 /** A statement with its own text, and what was found out about the rows that it changes. */
@@ -139,13 +148,33 @@ export function heaviestFirst(findings: readonly Finding[]): Finding[] {
   return [...findings].sort((a, b) => ORDER.indexOf(b.weight) - ORDER.indexOf(a.weight));
 }
 
+/**
+ * Findings as they are read: those of one statement together, the heaviest first; the statements with the heaviest first,
+ * and as heavy ones in the order of the script.
+ */
+export function blocksByWeight(findings: readonly Finding[]): Finding[][] {
+  const blocks = new Map<number, Finding[]>();
+  for (const finding of findings) {
+    const block = blocks.get(finding.statement);
+    if (block) block.push(finding);
+    else blocks.set(finding.statement, [finding]);
+  }
+  return [...blocks.values()]
+    .map((block) => {
+      const open = block.map(({ accepted, weight }) => (accepted === null ? ORDER.indexOf(weight) : 0));
+      return { findings: heaviestFirst(block), weight: Math.max(...open), line: block[0].line };
+    })
+    .sort((a, b) => b.weight - a.weight || a.line - b.line)
+    .map((block) => block.findings);
+}
+
 /** Puts reviews together as one document of the JSON format. */
 export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument {
   return {
     format: "cautela.review",
     version: 1,
     verdict: reviews.reduce<Verdict>((verdict, review) => heavier(verdict, review.verdict), "clear"),
-    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked }) => ({
+    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked, unjudged }) => ({
       path,
       dialect,
       verdict,
@@ -157,6 +186,7 @@ export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument
         missing,
         hazards,
       })),
+      unjudged,
     })),
   };
 }

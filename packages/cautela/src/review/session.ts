@@ -24,6 +24,7 @@ import { type ChangeSource, heavier, type Review, type StatementReview } from ".
 import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
 import { regionOf, statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
+import { UnjudgedStatements } from "./unjudged.ts";
 
 /** What waits for the end of the script: something may be said then that makes it lighter. */
 interface Unsettled {
@@ -44,8 +45,9 @@ export class ReviewSession {
   readonly #catalog: Catalog | null;
   readonly #before: Catalog | null;
   readonly #state: ScriptState;
-  readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked">;
+  readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked" | "unjudged">;
   readonly #unchecked: Unchecked;
+  readonly #unjudged = new UnjudgedStatements();
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
@@ -89,6 +91,7 @@ export class ReviewSession {
       statements: [],
       findings: this.#findings.list,
       unchecked: this.#unchecked.list,
+      unjudged: this.#unjudged.list,
     };
   }
 
@@ -176,6 +179,7 @@ export class ReviewSession {
     if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, found, inside);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#unchecked.note(context);
+    this.#unjudged.note(tree, index);
     if (context.refused) return;
     this.#state.observe(context);
     if (!this.#catalog) return;

@@ -176,7 +176,9 @@ function messageOf({ action, shown, reach, columns }: Destruction): string {
 
 function copyOf(lost: Destruction, { dialect }: FinishContext): string {
   const bare = lost.shown.slice(lost.shown.lastIndexOf(".") + 1);
-  const where = lost.filterText === "" || lost.filterText === "MERGE" ? "" : ` WHERE ${lost.filterText}`;
+  // A filter that is always true is none.
+  const whole = lost.filterText === "" || lost.filterText === "MERGE" || lost.reach.bound === "every";
+  const where = whole ? "" : ` WHERE ${lost.filterText}`;
   const text = dialect.engine.copiesByInto
     ? `SELECT * INTO ${bare}_before FROM ${lost.shown}${where}`
     : `CREATE TABLE ${bare}_before AS SELECT * FROM ${lost.shown}${where}`;

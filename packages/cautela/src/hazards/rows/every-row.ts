@@ -60,8 +60,8 @@ export const everyRow: Hazard = {
           because,
           remedy:
             change.action === "truncate"
-              ? `Keep a copy of \`${target}\` first, or delete the rows you mean: DELETE FROM ${target} ${filter}`
-              : `Add the filter you mean (${filter}), or keep a copy of \`${target}\` first if every row is meant.`,
+              ? `Delete the rows you mean: DELETE FROM ${target} ${filter}. If every row is meant, keep a copy first.`
+              : `Add the filter you mean (${filter}). If every row is meant, keep a copy first.`,
         };
         // What only the names make lighter is told once.
         if (lighter) {

@@ -56,7 +56,7 @@ export const hollowFilter: Hazard = {
               : `The filter is always true, so this ${verb(judged)} ${rows}.`,
             because,
             remedy:
-              "Replace the part that is always true by the condition you mean; if every row is meant, omit the WHERE and keep a copy first.",
+              "Replace the part that is always true by the condition you mean. If every row is meant, omit the WHERE and keep a copy first.",
           };
           if (judged.change.action === "delete" && !untied && !partly)
             draft.settle = (script) =>

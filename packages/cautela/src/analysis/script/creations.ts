@@ -123,6 +123,15 @@ export class Creations {
     }
   }
 
+  /** Takes the tables that a statement makes which could not be read: they are no older than the script. */
+  noteUnread(text: string): void {
+    const made =
+      /\bcreate\s+(?:(?:global|local|temp|temporary|unlogged|or|replace)\s+){0,3}table\s+(?:if\s+not\s+exists\s+)?([\w.$#"`[\]]+)/i.exec(
+        text,
+      );
+    if (made) this.#make(nameKey(writtenAs(made[1].replace(/["`[\]]/g, "")), this.#dialect), false);
+  }
+
   #add(key: string, column: string): void {
     const columns = this.#added.get(key) ?? new Set();
     columns.add(column);

@@ -69,7 +69,9 @@ export function notePast(context: Step, history: History): void {
       break;
     case "select": {
       const look = precheckOf(tree, dialect, context.catalog, context.slice);
-      if (look) history.precheck = { ...look, statement: at.statement, line: at.region.line };
+      // A look at a table right after its change compares; it is not the check before the next one.
+      if (look && (at.statement === 0 || history.touched(look.key).changed !== at.statement - 1))
+        history.precheck = { ...look, statement: at.statement, line: at.region.line };
       break;
     }
     case "create-table":

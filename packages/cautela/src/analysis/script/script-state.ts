@@ -49,7 +49,10 @@ export class ScriptState {
     const before = this.timeline.open;
     this.timeline.note(step);
     if (before?.end === "rollback" && this.timeline.open !== before) this.history.takeBack(before.at.statement);
-    this.creations.note(step.tree, step.catalog);
+    const { tree } = step;
+    this.creations.note(tree, step.catalog);
+    if (tree.kind === "unread")
+      this.creations.noteUnread(step.slice(tree.start, Math.min(tree.end, tree.start + 2000)));
     this.moves.note(step.tree, step.catalog);
     this.returns.note(step);
   }

@@ -35,8 +35,11 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
     const late = copy.place >= lost.copies;
     if (late && (thin !== null || i !== own.length - 1)) continue;
     const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
-    if (why === null) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
-    if (!isMeant(copy, lost)) continue;
+    // A list of some columns of a table that is not known keeps what nobody can tell.
+    const told =
+      copy.columns === null || copy.into || lost.columns !== null || lost.table !== null || isMeant(copy, lost);
+    if (why === null && told) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
+    if (why === null || !isMeant(copy, lost)) continue;
     // The copy that comes nearest is the one to mention: the last before, or else one after.
     if (!late || (thin === null && i === own.length - 1)) thin = { copy, why };
   }
@@ -84,7 +87,7 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
 export function lostCopy(lost: Destruction, timeline: Timeline): Copy | null {
   let last: Copy | null = null;
   for (const copy of timeline.copiesOf(lost.key)) {
-    if (copy.place >= lost.copies || copy.undone || shortfall(copy, lost) !== null) continue;
+    if (copy.place >= lost.copies || copy.undone || !isMeant(copy, lost) || shortfall(copy, lost) !== null) continue;
     if (copy.gone === null) return null;
     last = copy;
   }

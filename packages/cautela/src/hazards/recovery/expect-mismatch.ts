@@ -18,7 +18,7 @@ export const expectMismatch: Hazard = {
   family: "recovery",
   weight: "ask",
   depends: ["names"],
-  needs: Trait.comment,
+  needs: Trait.comment | Trait.change,
   statements: ["update", "delete", "insert", "merge", "truncate"],
   title: "Another number of rows than expected",
   explanation:
@@ -32,8 +32,10 @@ export const expectMismatch: Hazard = {
     dangerous: "-- cautela: expect 7 rows\nUPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "-- cautela: expect 1 row\nUPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
   },
-  check({ statement, slice, changes, tree, comments, catalog, dialect }) {
-    if (statement.comments.length === 0) return [];
+  check({ statement, slice, changes, tree, catalog, dialect, next, at }) {
+    // A count that is pasted below a statement belongs to it, and not to the one that follows.
+    const below = next?.comments.filter(({ start }) => start < next.start) ?? [];
+    if (statement.comments.length === 0 && below.length === 0) return [];
     const reach: Reach | null = changes.length === 1 ? changes[0].result.reach : insertReach(tree, catalog, dialect);
     // How many rows a list holds is no bound: it is the number.
     const exact = tree.kind === "insert" && tree.source?.body.kind === "values";
@@ -55,7 +57,8 @@ export const expectMismatch: Hazard = {
       const why = impossible(expected, reach, exact);
       if (why) drafts.push(draft(expected, why, "ask"));
     }
-    const pasted = pastedCount(comments());
+    const own = statement.comments.filter(({ start }) => start > statement.start || at.statement === 0);
+    const pasted = pastedCount([...own, ...below].map(({ start, end }) => slice(start, end)).join("\n"));
     const why = pasted === null ? null : impossible({ rows: pasted, atMost: false }, reach, exact);
     if (pasted !== null && why) drafts.push(draft({ rows: pasted, atMost: false }, why, "note"));
     return drafts;

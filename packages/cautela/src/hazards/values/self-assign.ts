@@ -1,4 +1,6 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { plainColumn } from "../../analysis/conditions/truth.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -30,9 +32,7 @@ export const selfAssign: Hazard = {
       const other = usedColumn(value, names);
       if (!other || other.name !== column.name) continue;
       const same =
-        column.relation && other.relation
-          ? column.relation === other.relation
-          : show(target).toLowerCase() === show(value).toLowerCase();
+        column.relation && other.relation ? column.relation === other.relation : pathOf(target) === pathOf(value);
       if (!same) continue;
       // Assigning a stamp to itself is how it is kept (mysql).
       if (column.offered?.column?.onUpdate) continue;
@@ -45,3 +45,12 @@ export const selfAssign: Hazard = {
     return drafts;
   },
 };
+
+/** A column as written, in small letters: the text itself may be one of dynamic SQL. */
+function pathOf(expr: Expr): string {
+  return (
+    plainColumn(expr)
+      ?.path.map(({ text }) => text.toLowerCase())
+      .join(".") ?? ""
+  );
+}

@@ -1,9 +1,10 @@
 import { columnDependents, type Dependent, dependentsOf } from "../../analysis/statement/dependents.ts";
-import { tableKey } from "../../catalog/keys.ts";
+import { nameKey, tableKey } from "../../catalog/keys.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { listedShort } from "../wording.ts";
 
 /** Something that a statement removes or gives another name, with what depends on it. */
 interface Loss {
@@ -42,7 +43,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     sound: "ALTER TABLE owner ALTER COLUMN mail SET NOT NULL;",
   },
   check(context) {
-    const drafts: Draft[] = [];
+    const drafts: Draft[] = context.catalog ? [] : cascades(context);
     for (const loss of losses(context)) {
       if (loss.dependents.length === 0) continue;
       const refused = refusal(loss, context);
@@ -159,4 +160,39 @@ function refusal({ verb, cascade, dependents, column }: Loss, { dialect, session
 function breaks({ kind }: Dependent, { verb, column }: Loss, { dialect }: HazardContext): boolean {
   if (kind === "key" || kind === "check" || kind === "column") return false;
   return verb === "drops" || dialect.engine.breaksOnRename(kind, column);
+}
+
+/** What CASCADE may take along where nobody knows what there is: told once in a script. */
+function cascades({ tree, dialect, show, creations }: HazardContext): Draft[] {
+  if (!dialect.engine.truncateCascades) return [];
+  const say = (what: string, weight: "ask" | "note", takes: string): Draft[] => [
+    {
+      weight,
+      cause: `cascade ${weight}`,
+      about: what,
+      together: (all) => `CASCADE takes along whatever depends on ${listedShort(all)}.`,
+      message: `CASCADE takes along whatever depends on \`${what}\`.`,
+      because: [takes, "without a catalog it is not known what that is"],
+      remedy: "Drop it without CASCADE, and read what the engine names.",
+    },
+  ];
+  if (tree.kind === "drop" && tree.cascade) {
+    const [name] = tree.names;
+    if (!name || creations.everMade(nameKey(name, dialect))) return [];
+    if (tree.object === "type" || tree.object === "domain")
+      return say(show(name), "ask", "columns of the type go, with their values");
+    if (/view|function|procedure|routine|sequence|index/.test(tree.object))
+      return say(show(name), "note", "views that read it go as well, and no rows");
+  }
+  if (tree.kind === "alter-table")
+    for (const action of tree.actions)
+      if ((action.what === "drop-column" || action.what === "drop-constraint") && action.cascade)
+        return say(
+          `${show(tree.name)}.${action.name ? show(action.name) : "…"}`,
+          action.what === "drop-column" ? "note" : "ask",
+          action.what === "drop-column"
+            ? "views that read the column go as well"
+            : "foreign keys that refer to it go as well",
+        );
+  return [];
 }

@@ -256,15 +256,17 @@ function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): 
   if (p.is(K.PRIMARY)) {
     p.advance();
     p.accept(K.KEY);
-    put({ what: "drop-constraint", name: null, primary: true, start, end: start });
+    put({ what: "drop-constraint", name: null, primary: true, cascade: p.is(K.CASCADE), start, end: start });
     return;
   }
   if (p.is(K.CONSTRAINT) || p.is(K.FOREIGN) || p.is(K.CHECK)) {
     p.advance();
     p.accept(K.KEY);
     ifExists(p);
-    do put({ what: "drop-constraint", name: p.label("a constraint"), primary: false, start, end: start });
-    while (p.dialect.syntax.alterLists && p.acceptKind(T.COMMA));
+    do {
+      const name = p.label("a constraint");
+      put({ what: "drop-constraint", name, primary: false, cascade: p.is(K.CASCADE), start, end: start });
+    } while (p.dialect.syntax.alterLists && p.acceptKind(T.COMMA));
     return;
   }
   if (p.is(K.PARTITION) && p.peekKind(1) === T.WORD) {

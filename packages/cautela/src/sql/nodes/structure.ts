@@ -117,7 +117,7 @@ export type AlterAction = Span &
     | { what: "truncate-partition"; names: Ident[] }
     | { what: "exchange-partition"; table: Name }
     | { what: "add-constraint"; constraint: TableConstraint }
-    | { what: "drop-constraint"; name: Ident | null; primary: boolean }
+    | { what: "drop-constraint"; name: Ident | null; primary: boolean; cascade: boolean }
     | { what: "other" }
   );
 

@@ -139,3 +139,14 @@ CREATE TABLE berth_new (berth_id integer, depth integer);
 INSERT INTO berth_new SELECT * FROM berth;
 DROP TABLE berth;
 ALTER TABLE berth_new RENAME TO berth;
+-- case: a list of keys that helps is no copy [tsql]
+-- finds: 1 no-way-back note
+SELECT mail_id, ROW_NUMBER() OVER (PARTITION BY mail ORDER BY mail_id) AS n INTO #double FROM mail_list;
+DELETE m FROM mail_list m JOIN #double d ON d.mail_id = m.mail_id WHERE d.n > 1;
+DROP TABLE #double;
+-- case: a table that an unread statement makes is the script's own [postgresql mysql mariadb sqlite]
+-- finds: 0 unread stop
+-- finds: 2 every-row stop
+CREATE TABLE IF NOT EXISTS tide_copy (berth_id integer,, depth integer);
+DELETE FROM tide_copy;
+DELETE FROM other_copy;

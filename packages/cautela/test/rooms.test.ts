@@ -25,6 +25,7 @@ const LAYERS = [
   ["sql"],
   ["catalog", "policy"],
   ["analysis"],
+  ["writing"],
   ["hazards"],
   ["review"],
   ["rehearsal"],
@@ -32,7 +33,7 @@ const LAYERS = [
   ["index.ts", "tools.ts"],
 ];
 /** A dialect's folder holds a file for a layer where the layer asks it; the register of those files stands beside. */
-const OF_DIALECTS: Record<string, string> = { views: "analysis", writing: "rehearsal" };
+const OF_DIALECTS: Record<string, string> = { views: "analysis", writing: "writing" };
 
 function layerOf(file: string): number {
   const [room, , last] = [file.split("/")[0], ...file.split("/").slice(-2)];

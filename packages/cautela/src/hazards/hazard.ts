@@ -34,6 +34,8 @@ export interface Draft {
    * message and its reasons if left out.
    */
   cause?: string;
+  /** What mends the statement exactly, where that can be written. */
+  fix?: Fix;
   /** The engine refuses the statement: it changes nothing, and the script goes on as if it were not there. */
   refused?: boolean;
   /** Another statement of the script that is to be mended; this one if left out. */
@@ -49,6 +51,19 @@ export interface Draft {
    * // DELETE FROM tariff; INSERT INTO tariff VALUES … -- every-row, `ask` once the rows are seen to come back
    */
   settle?(script: FinishContext): Draft | null;
+}
+
+/** Changes of the script's text that mend a finding. */
+export interface Fix {
+  /** What they do: "Write IS NULL". */
+  title: string;
+  /** They do not overlap; lines and columns are those of the script as it is. */
+  edits: readonly Edit[];
+}
+
+/** A piece of the script that another text takes the place of; an empty piece is a place where it goes in. */
+export interface Edit extends Region {
+  text: string;
 }
 
 /** A place in the script. */

@@ -1,9 +1,9 @@
 import { tableKey } from "../catalog/keys.ts";
 import type { Table } from "../catalog/model.ts";
 import { walk } from "../sql/nodes/visitor.ts";
+import { keyOf } from "../writing/kept.ts";
 import { holes, withoutReturning } from "./change-pieces.ts";
 import { keyOfTarget, overwrites, type Target, viewed } from "./change-target.ts";
-import { keyOf } from "./kept.ts";
 import { changingSql, countSql } from "./looks.ts";
 import type { ScriptStep } from "./script-steps.ts";
 import type { Sheet } from "./sheet.ts";

@@ -1,8 +1,8 @@
 import { shownName } from "../catalog/model.ts";
+import type { AssignedText } from "../writing/change-text.ts";
+import type { Added, Kept } from "../writing/kept.ts";
 import type { ChangeCopies } from "./change-copies.ts";
 import type { Target } from "./change-target.ts";
-import type { AssignedText } from "./change-text.ts";
-import type { Added, Kept } from "./kept.ts";
 import { figures } from "./looks.ts";
 import type { ScriptStep } from "./script-steps.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";

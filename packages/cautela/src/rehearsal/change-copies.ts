@@ -2,18 +2,18 @@ import type { Change } from "../analysis/changes/change.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { tableKey } from "../catalog/keys.ts";
 import { shownName, type Table } from "../catalog/model.ts";
+import { onKeys } from "../writing/change-text.ts";
+import { type Added, type Kept, keyOf } from "../writing/kept.ts";
+import type { SqlWriter } from "../writing/writer.ts";
 import { staysAsItIs } from "./audit.ts";
 import { type Cascade, directCascade } from "./change-cascades.ts";
 import { type Image, takeImages } from "./change-images.ts";
 import { inherited, isDefault, overwrites, sameTable, type Target } from "./change-target.ts";
-import { onKeys } from "./change-text.ts";
-import { type Added, type Kept, keyOf } from "./kept.ts";
 import { where } from "./looks.ts";
 import { inOneLine } from "./own-copies.ts";
 import { copyInto, makeRoom, type Room, roomFor, takenBy } from "./room.ts";
 import type { ScriptStep, Written } from "./script-steps.ts";
 import type { Sheet, SheetContext } from "./sheet.ts";
-import type { SqlWriter } from "./writing/writer.ts";
 
 /** What is kept of the rows that a change may take or overwrite, table by table. */
 export class ChangeCopies {

@@ -1,9 +1,9 @@
 import { shownName } from "../catalog/model.ts";
-import type { Added, Kept } from "./kept.ts";
+import type { Added, Kept } from "../writing/kept.ts";
+import type { SqlWriter } from "../writing/writer.ts";
 import { type Room, takenBy } from "./room.ts";
 import type { Written } from "./script-steps.ts";
 import type { Sheet } from "./sheet.ts";
-import type { SqlWriter } from "./writing/writer.ts";
 
 /** An image of a table from before the change, and the table with the differences. */
 export interface Image {

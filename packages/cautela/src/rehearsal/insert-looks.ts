@@ -2,7 +2,7 @@ import type { Table } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import type { ChangeSource } from "../review/result.ts";
 import type { Span } from "../sql/nodes/tree.ts";
-import { keyOf } from "./kept.ts";
+import { keyOf } from "../writing/kept.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
 
 /** The rows that come, and those that meet one that is there. */

@@ -2,9 +2,9 @@ import { wordIn } from "../analysis/conditions/word-in.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../catalog/model.ts";
-import type { AssignedText, ChangeText } from "./change-text.ts";
+import type { AssignedText, ChangeText } from "../writing/change-text.ts";
+import type { SqlWriter } from "../writing/writer.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
-import type { SqlWriter } from "./writing/writer.ts";
 
 // What is run before a change and only reads: counts, previews, control figures.
 

@@ -1,9 +1,8 @@
 import type { Privilege } from "../analysis/statement/privileges.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
+import type { Phase, PhaseFrame } from "../writing/phase.ts";
 
-export type Phase = "before" | "change" | "after" | "restore";
-
-export const PHASES: readonly Phase[] = ["before", "change", "after", "restore"];
+export { PHASES, type Phase, type PhaseFrame } from "../writing/phase.ts";
 
 /** One query of a rehearsal. */
 export interface RehearsalQuery {
@@ -44,17 +43,6 @@ export interface RehearsalSheet {
   countDependsOn: number | null;
   /** A batch separator (GO) follows in the script. */
   endsBatch: boolean;
-}
-
-/** What stands around the queries of a phase, so that a client program runs them as one. */
-export interface PhaseFrame {
-  /** What has to be known before it is run; null: nothing. */
-  note: string | null;
-  /** Lines for the client program: stop at the first error. */
-  client: readonly string[];
-  /** Statements of the script that choose the database or the path, and the start of the transaction. */
-  head: readonly string[];
-  foot: readonly string[];
 }
 
 /** The queries that a careful person runs by hand, version 1 of the format `cautela.rehearsal`. */

@@ -1,8 +1,8 @@
 import { tableKey } from "../catalog/keys.ts";
 import { shownName, type Table } from "../catalog/model.ts";
 import type { Policy } from "../policy/policy.ts";
+import type { Added, Circle, Kept, OwnTrigger } from "../writing/kept.ts";
 import { onlyTells } from "./audit.ts";
-import type { Added, Circle, Kept, OwnTrigger } from "./kept.ts";
 import type { ScriptStep } from "./script-steps.ts";
 import type { Sheet } from "./sheet.ts";
 

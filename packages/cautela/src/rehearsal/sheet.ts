@@ -1,8 +1,8 @@
 import type { Policy } from "../policy/policy.ts";
+import type { SqlWriter } from "../writing/writer.ts";
 import type { CopyNames } from "./copy-names.ts";
 import type { RehearsalQuery, RehearsalSheet } from "./rehearsal.ts";
 import type { ScriptStep } from "./script-steps.ts";
-import type { SqlWriter } from "./writing/writer.ts";
 
 /** Rows that a preview shows at most. */
 export const PREVIEW = 100;

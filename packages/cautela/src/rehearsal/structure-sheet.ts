@@ -1,11 +1,11 @@
 import { tableKey } from "../catalog/keys.ts";
 import { type Column, shownName, type Table, type Trigger, type View } from "../catalog/model.ts";
 import type { Span } from "../sql/nodes/tree.ts";
-import { type Kept, keyOf } from "./kept.ts";
+import { columnDefinition, constraintsOf, createTable } from "../writing/definitions.ts";
+import { type Kept, keyOf } from "../writing/kept.ts";
 import type { RehearsalSheet } from "./rehearsal.ts";
 import type { ScriptStep, StructureChange } from "./script-steps.ts";
 import { Sheet, type SheetContext } from "./sheet.ts";
-import { columnDefinition, constraintsOf, createTable } from "./writing/definitions.ts";
 
 /** The sheet of a statement that changes structure: what it would lose is copied, and the structure is put back. */
 export function structureSheet(step: ScriptStep, context: SheetContext): RehearsalSheet {

@@ -39,7 +39,10 @@ export class Findings {
     const known = this.#byCause.get(key);
     const { message, because, remedy } = draft;
     const place = { statement: at.statement, ...at.region };
-    const finding = known ?? { hazard, weight, ...place, message, because, remedy, accepted, places: [] };
+    const fix = draft.fix ?? null;
+    const finding = known ?? { hazard, weight, ...place, message, because, remedy, accepted, places: [], fix };
+    // What mends one place mends the others likewise, or none of them.
+    if (known) known.fix = known.fix && fix ? { ...known.fix, edits: [...known.fix.edits, ...fix.edits] } : null;
     if (accepted === null)
       for (const id of this.#subsumes.get(hazard) ?? []) this.#takers.set(`${at.statement} ${id}`, finding);
     if (draft.together && draft.about !== undefined) {
@@ -85,12 +88,13 @@ function takeIn(taker: Finding, { message, remedy }: Draft): void {
   const reason = `${message[0].toLowerCase()}${message.slice(1).replace(/\.$/, "")}`;
   if (!taker.because.includes(reason)) taker.because.push(reason);
   if (remedy === "" || taker.remedy.includes(remedy)) return;
-  // "…, keep a copy first." and "Copy first: CREATE TABLE …" are one sentence.
   const copy = remedy.startsWith(COPY_FIRST) ? remedy.slice(COPY_FIRST.length) : null;
-  if (copy !== null && taker.remedy.includes(copy)) return;
-  if (copy !== null && taker.remedy.endsWith(KEEP_COPY)) taker.remedy = `${taker.remedy.slice(0, -1)}: ${copy}`;
-  else taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
+  if (copy === null) taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
+  // "…, keep a copy first." and "Copy first: CREATE TABLE …" are one sentence; further copies follow the first.
+  else if (taker.remedy.endsWith(KEEP_COPY)) taker.remedy = `${taker.remedy.slice(0, -1)}: ${copy}`;
+  else if (!taker.remedy.includes(copy)) taker.remedy += taker.remedy.includes(KEPT_COPY) ? `; ${copy}` : ` ${remedy}`;
 }
 
 const COPY_FIRST = "Copy first: ";
 const KEEP_COPY = "keep a copy first.";
+const KEPT_COPY = "keep a copy first: ";

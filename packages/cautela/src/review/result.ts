@@ -4,7 +4,7 @@ import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { Expectation } from "../analysis/script/expectations.ts";
 import type { Catalog, RelationObject } from "../catalog/catalog.ts";
 import type { Trigger } from "../catalog/model.ts";
-import type { JudgedChange, Weight } from "../hazards/hazard.ts";
+import type { Fix, JudgedChange, Weight } from "../hazards/hazard.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import type { Statement } from "../sql/nodes/tree.ts";
@@ -37,6 +37,8 @@ export interface Finding extends Region {
   accepted: string | null;
   /** The further places of the script at which the same is found for the same cause, in its order. */
   places: Place[];
+  /** What mends it exactly, at all its places; null where nothing exact can be offered. */
+  fix: Fix | null;
 }
 
 /** A further place of a finding. */

@@ -1,8 +1,9 @@
 import type { Table } from "../../catalog/model.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import { ownText } from "../../text/own-text.ts";
 import type { Slice } from "../../text/slice.ts";
+import type { Change } from "../changes/change.ts";
 import type { Reach } from "../changes/reach.ts";
 import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
 import type { Mitigation } from "./mitigations.ts";
@@ -135,6 +136,8 @@ export class Destruction {
   undone = false;
   /** The keys of tables that hold the key of every row that it meets, see `takenFrom`. */
   among: readonly string[];
+  /** The change and its own text, from which its rows can be asked for; null: it is long, or stands in code. */
+  source: ChangeSourceText | null;
 
   constructor(
     at: Moment,
@@ -162,6 +165,7 @@ export class Destruction {
     this.span = span;
     this.copies = copies;
     this.among = one.among ?? [];
+    this.source = one.source ?? null;
   }
 
   /** The conditions, for the copies made before it; null: there is no condition. */
@@ -191,6 +195,15 @@ export interface Lost {
   table?: Table | null;
   softener?: Mitigation | null;
   among?: readonly string[];
+  source?: ChangeSourceText | null;
+}
+
+/** A change with the text of its statement; offsets of the tree count from `start`. */
+export interface ChangeSourceText {
+  change: Change;
+  tree: Statement;
+  text: string;
+  start: number;
 }
 const NO_SLICE = (): string => "";
 

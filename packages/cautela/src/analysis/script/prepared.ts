@@ -7,7 +7,6 @@ import { conjuncts } from "../changes/reach.ts";
 import { filterParts } from "../conditions/conditions.ts";
 import { type FilterFact, filterFacts, implied } from "../conditions/filter-facts.ts";
 import { plainColumn } from "../conditions/truth.ts";
-import type { PastChange } from "./history.ts";
 
 /** Which rows of a table a change has met, as far as rows of a table that it refers to are concerned. */
 export interface Coverage {
@@ -51,7 +50,7 @@ export function isPrepared(
   child: Table,
   parent: Table,
   change: Change | null,
-  past: readonly PastChange[],
+  past: readonly { covers: Coverage | null }[],
   slice: Slice,
 ): boolean {
   const wanted = change

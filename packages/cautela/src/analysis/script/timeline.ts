@@ -5,6 +5,7 @@ import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { ownText } from "../../text/own-text.ts";
 import type { Change } from "../changes/change.ts";
 import { conjuncts, type Reach } from "../changes/reach.ts";
 import { takenFrom } from "../changes/taken-from.ts";
@@ -376,6 +377,7 @@ export class Timeline {
         reach,
         table: change.table ?? null,
         softener,
+        source: sourceOf(step, change),
         among: this.copies.length === 0 ? [] : takenFrom(change, catalog, this.#dialect),
       });
     }
@@ -560,6 +562,12 @@ function isByKey(table: Table | undefined, to: string, ties: readonly Tie[]): bo
         }),
     ) ?? false
   );
+}
+
+/** A change with its text, where a query for its rows may be written from it. */
+function sourceOf({ tree, slice, inCode }: Step, change: Change): Lost["source"] {
+  if (inCode || change.statement !== tree || tree.end - tree.start > 2000) return null;
+  return { change, tree, text: ownText(slice(tree.start, tree.end)), start: tree.start };
 }
 
 /** Whether DISTINCT puts no rows together: the key is among the columns. */

@@ -89,7 +89,12 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const where = relation
     ? `\`${relation.name}\` has no column \`${column}\``
     : `no table of this statement has a column \`${column}\``;
+  const last = node.path[node.path.length - 1];
+  const spelled = context.slice(last.start, last.end);
+  // Quotes stay as they are written; a name that needs them is not put in bare.
+  const bare = spelled === column && near !== null && /^[a-z_][a-z0-9_]*$/i.test(near);
   return {
+    ...(bare && near ? { fix: { title: `Write ${near}`, edits: [{ ...context.region(last), text: near }] } } : {}),
     weight: jet ? "ask" : "stop",
     refused: !jet,
     message: jet

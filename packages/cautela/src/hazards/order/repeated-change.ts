@@ -81,8 +81,11 @@ export const repeatedChange: Hazard = {
         },
       ];
     }
+    const end = statement.terminator === ";" ? terminated(statement.end, context) : statement.end;
+    const edits = [{ ...context.region({ start: statement.start, end }), text: "" }];
     return [
       {
+        ...(statement.terminator === ";" ? { fix: { title: "Remove the second one", edits } } : {}),
         weight: relative ? "stop" : "ask",
         message: relative
           ? `The same relative change stands on line ${before.line}: it applies twice.`
@@ -123,4 +126,10 @@ function isAnotherNow({ tree, history, catalog, dialect, changes }: HazardContex
     return undefined;
   });
   return another || (variable && history.assigned > since);
+}
+
+/** Where the semicolon after a statement ends. */
+function terminated(end: number, { slice }: HazardContext): number {
+  const at = slice(end, end + 200).indexOf(";");
+  return at < 0 ? end : end + at + 1;
 }

@@ -1,4 +1,4 @@
-import type { Hazard } from "../hazard.ts";
+import type { Fix, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A statement that could not be read.
@@ -23,12 +23,18 @@ export const unread: Hazard = {
     dangerous: "DELETE FORM berth WHERE berth_id = 3;",
     sound: "DELETE FROM berth WHERE berth_id = 3;",
   },
-  check({ statement, dialect, line, slice }) {
+  check({ statement, dialect, line, slice, region }) {
     const { tree } = statement;
     if (tree.kind !== "unread") return [];
     const { expected, found, start } = tree.problem;
+    const fix = straightQuotes(
+      statement.start,
+      slice(statement.start, Math.min(statement.end, statement.start + READ)),
+      region,
+    );
     return [
       {
+        ...(fix ? { fix } : {}),
         message: `This statement could not be read, so nothing in it was checked: line ${line(start)} has ${found} where ${expected} was expected.`,
         because: [
           `read as ${dialect.title}`,
@@ -62,4 +68,13 @@ const LIKELY: readonly [RegExp, string][] = [
 
 function likely(text: string): string[] {
   return LIKELY.filter(([mark]) => mark.test(text)).map(([, said]) => said);
+}
+
+/** Straight quotes in the place of those that a word processor has made; null where there are none. */
+function straightQuotes(start: number, text: string, region: HazardContext["region"]): Fix | null {
+  const edits = [...text.matchAll(/[\u2018\u2019\u201a\u201c\u201d\u201e]/g)].map(({ 0: mark, index }) => ({
+    ...region({ start: start + index, end: start + index + 1 }),
+    text: /[\u2018\u2019\u201a]/.test(mark) ? "'" : '"',
+  }));
+  return edits.length === 0 ? null : { title: "Write straight quotes", edits };
 }

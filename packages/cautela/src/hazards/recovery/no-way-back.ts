@@ -1,6 +1,8 @@
 import type { Destruction } from "../../analysis/script/copies.ts";
 import { classed, tableClass } from "../../analysis/script/table-class.ts";
 import { type WayBack, wayBack } from "../../analysis/script/way-back.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import { copyStatement } from "../../writing/copy-statement.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { listed, listedShort, reachWords } from "../wording.ts";
@@ -68,7 +70,7 @@ function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
     weight,
     message: `${messageOf(lost)}, and nothing keeps what was there.`,
     because: reasons(lost, way, lighter?.why),
-    remedy: `Copy first: ${copyOf(lost, context)}`,
+    remedy: copyFirst(lost, context),
   };
   if (weight !== "note") return draft;
   // One note in a script for values, and one for rows, is enough.
@@ -174,13 +176,18 @@ function messageOf({ action, shown, reach, columns }: Destruction): string {
   return `This ${VERBS[action]} rows of \`${shown}\` (${reachWords(reach)})`;
 }
 
-function copyOf(lost: Destruction, { dialect }: FinishContext): string {
-  const bare = lost.shown.slice(lost.shown.lastIndexOf(".") + 1);
-  // A filter that is always true is none.
-  const whole = lost.filterText === "" || lost.filterText === "MERGE" || lost.reach.bound === "every";
-  const where = whole ? "" : ` WHERE ${lost.filterText}`;
-  const text = dialect.engine.copiesByInto
-    ? `SELECT * INTO ${bare}_before FROM ${lost.shown}${where}`
-    : `CREATE TABLE ${bare}_before AS SELECT * FROM ${lost.shown}${where}`;
-  return text.length > 160 ? `${text.slice(0, 159)}…` : text;
+/** What to do first: the statement that keeps exactly those rows, where one can be written. */
+function copyFirst(lost: Destruction, { dialect }: FinishContext): string {
+  const { source, span, at, shown } = lost;
+  const copy = source && copyStatement(source, source.change, sqlWriter(dialect));
+  if (!copy || copy.length > LONGEST) return `Keep a copy of those rows of \`${shown}\` first.`;
+  // DDL would commit what the transaction has done so far.
+  const before =
+    dialect.run.structureCommits && span && span.at.statement < at.statement && span.at.region.line > 0
+      ? `, before the transaction of line ${span.at.region.line} begins`
+      : "";
+  return `Copy first${before}: ${copy}`;
 }
+
+/** A statement that is longer than this is no remedy that anybody reads. */
+const LONGEST = 500;

@@ -3,7 +3,7 @@ import { constant } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
-import type { Hazard } from "../hazard.ts";
+import type { Edit, Fix, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A filter that no row can meet.
@@ -29,7 +29,7 @@ export const deadFilter: Hazard = {
     dangerous: "UPDATE owner SET phone = '' WHERE mail = NULL;",
     sound: "UPDATE owner SET phone = '' WHERE mail IS NULL;",
   },
-  check({ changes, slice }) {
+  check({ changes, slice, region }) {
     const dead = changes
       .filter(({ result }) => result.filter === "dead")
       .map(({ result, target, change }) => {
@@ -37,7 +37,13 @@ export const deadFilter: Hazard = {
           ({ expr, text }) => `\`${singleBlanks(slice(expr.start, expr.end)).slice(0, 60)}\`: ${text}`,
         );
         if (because.length === 0) because.push("the whole condition is false or NULL for every row");
+        const fix = nullFix(
+          result.reasons.map(({ expr }) => expr),
+          slice,
+          region,
+        );
         return {
+          ...(fix ? { fix } : {}),
           message: `No row of \`${target}\` can meet this filter, so it ${change.action === "delete" ? "deletes" : "changes"} nothing.`,
           because,
           remedy: remedyFor(result.reasons.map((reason) => reason.text).join(" ")),
@@ -49,7 +55,9 @@ export const deadFilter: Hazard = {
       .flatMap(({ change }) => filterParts(change.conditions).flatMap(nullArms))
       .map((arm) => {
         const shown = singleBlanks(slice(arm.start, arm.end)).slice(0, 60);
+        const fix = nullFix([arm], slice, region);
         return {
+          ...(fix ? { fix } : {}),
           weight: "ask" as const,
           message: `\`${shown}\` is never true, so this part of the filter meets no row.`,
           because: ["a comparison with NULL is never true; IS NULL asks for it"],
@@ -76,4 +84,22 @@ function remedyFor(reasons: string): string {
   if (reasons.includes("NOT IN")) return "Take the NULL out of the list, or use NOT EXISTS.";
   if (reasons.includes("range")) return "Put the smaller end of the range first.";
   return "Join the conditions by OR if either is enough; if nothing is to change, omit the statement.";
+}
+
+/** `x = NULL` written as IS NULL, `x <> NULL` as IS NOT NULL; null where one of the conditions is something else. */
+function nullFix(
+  conditions: readonly Expr[],
+  slice: HazardContext["slice"],
+  region: HazardContext["region"],
+): Fix | null {
+  const edits: Edit[] = [];
+  for (const expr of conditions) {
+    if (expr.kind !== "binary" || !/^(?:=|<>|!=)$/.test(expr.op)) return null;
+    const isNull = (side: Expr): boolean => side.kind === "literal" && side.type === "null";
+    if (isNull(expr.left) === isNull(expr.right)) return null;
+    const value = isNull(expr.right) ? expr.left : expr.right;
+    const test = expr.op === "=" ? "IS NULL" : "IS NOT NULL";
+    edits.push({ ...region(expr), text: `${slice(value.start, value.end)} ${test}` });
+  }
+  return edits.length === 0 ? null : { title: "Ask with IS NULL", edits };
 }

@@ -66,7 +66,11 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
     const shown = context.show(node);
     const mysql = dialect.engine.textReadsAsZero;
     const refuses = dialect.engine.refusesTextWithNumber;
+    const digits = context.slice(other.start, other.end);
+    const plain = other.kind === "literal" && /^\d+$/.test(digits);
+    const edits = [{ ...context.region(other), text: `'${digits}'` }];
     return {
+      ...(plain ? { fix: { title: "Write the constant as text", edits } } : {}),
       weight: refuses || (mysql && value.value === 0) ? "stop" : "ask",
       refused: refuses,
       message: refuses

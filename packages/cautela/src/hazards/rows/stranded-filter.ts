@@ -25,15 +25,20 @@ export const strandedFilter: Hazard = {
     dangerous: "UPDATE mooring SET fee = 0\nGO\nWHERE mooring_id = 3\nGO",
     sound: "UPDATE mooring SET fee = 0\nWHERE mooring_id = 3\nGO",
   },
-  check({ changes, next, slice, statement, line }) {
+  check({ changes, next, slice, statement, line, region }) {
     if (next?.kind !== "unread") return [];
     const head = slice(next.start, Math.min(next.end, next.start + 200));
     if (!GOES_ON.test(head)) return [];
     const [change] = changes;
     if (!change || (change.result.filter !== "absent" && change.result.filter !== "hollow")) return [];
     const cut = statement.terminator === "batch" ? "a batch separator" : "a terminator";
+    const between = slice(statement.end, next.start);
+    const at = between.indexOf(";");
+    const only = at >= 0 && between.slice(0, at).trim() === "";
+    const edits = [{ ...region({ start: statement.end, end: statement.end + at + 1 }), text: "" }];
     return [
       {
+        ...(only ? { fix: { title: "Remove the terminator", edits } } : {}),
         message: `The filter of this statement is cut off: \`${head.split("\n", 1)[0].trim()}\` on line ${line(next.start)} belongs to it, and without it every row of \`${change.target}\` is hit.`,
         because: [`${cut} stands before it`, "what comes after it is no statement of its own"],
         remedy: `Remove ${cut}: the statement then ends with ${head.split("\n", 1)[0].trim()}`,

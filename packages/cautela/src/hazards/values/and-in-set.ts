@@ -25,7 +25,7 @@ export const andInSet: Hazard = {
     dangerous: "UPDATE mooring SET status = 'left' AND fee = 0 WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET status = 'left', fee = 0 WHERE mooring_id = 3;",
   },
-  check({ tree, names, show, dialect }) {
+  check({ tree, names, show, dialect, region }) {
     const drafts: Draft[] = [];
     for (const { column, value } of assignedIn(tree, names)) {
       if (value.kind !== "logic" || value.op !== "and" || value.parenthesised) continue;
@@ -33,7 +33,13 @@ export const andInSet: Hazard = {
       const assigned = rest.filter((item) => item.kind === "binary" && item.op === "=" && usedColumn(item.left, names));
       if (assigned.length === 0) continue;
       const silent = dialect.engine.booleansAreValues;
+      const whole = assigned.length === rest.length;
+      const edits = value.items.slice(1).map((item, i) => ({
+        ...region({ start: value.items[i].end, end: item.start }),
+        text: ", ",
+      }));
       drafts.push({
+        ...(whole ? { fix: { title: "Put a comma between the assignments", edits } } : {}),
         refused: !silent,
         message: silent
           ? `\`${column.name}\` gets the truth of \`${show(value)}\`, 0 or 1, and ${assigned.map((item) => `\`${show(item.kind === "binary" ? item.left : item)}\``).join(" and ")} is not written.`

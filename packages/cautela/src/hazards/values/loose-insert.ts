@@ -1,5 +1,6 @@
 import { relationKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listedShort } from "../wording.ts";
 
@@ -26,7 +27,7 @@ export const looseInsert: Hazard = {
     dangerous: "INSERT INTO mooring_archive SELECT * FROM mooring WHERE mooring_id = 3;",
     sound: "INSERT INTO mooring_archive (mooring_id, fee) SELECT mooring_id, fee FROM mooring WHERE mooring_id = 3;",
   },
-  check({ tree, names, inserted, dialect, catalog, at }) {
+  check({ tree, names, inserted, dialect, catalog, at, region }) {
     if (tree.kind !== "insert" || tree.columns || tree.set || tree.defaults || tree.exec) return [];
     // A dump lists its values so.
     const { body } = tree.source ?? {};
@@ -44,7 +45,24 @@ export const looseInsert: Hazard = {
       shape.columns.length === table.columns.length &&
       shape.columns.every((one, i) => one.name === table.columns[i].name);
     const columns = table?.columns.slice(0, 6).map((one) => one.name) ?? [];
+    const whole =
+      table && (alike || (!star && body.items.length === table.columns.length)) && tree.target.alias === null;
+    const writer = sqlWriter(dialect);
+    const { end } = tree.target;
+    const edits = whole
+      ? [
+          {
+            ...region({ start: end, end }),
+            text: ` (${writer.columns(
+              "",
+              table,
+              table.columns.map((one) => one.name),
+            )})`,
+          },
+        ]
+      : [];
     const draft: Draft = {
+      ...(whole ? { fix: { title: "List the columns", edits } } : {}),
       weight: "note",
       cause: "by position",
       about: name,

@@ -41,13 +41,20 @@ export const missingElse: Hazard = {
     const [judged] = changes;
     if (!judged || judged.softener || judged.result.filter === "dead") return [];
     const drafts: Draft[] = [];
-    for (const { column, value } of assignedIn(tree, names)) {
+    for (const { column, value, target } of assignedIn(tree, names)) {
       const open = openChoice(value);
       if (!open) continue;
       if (open.kind === "case" && (covered(open, context) || isComplete(open, judged))) continue;
       const required = columnLike(judged.change.table, column.name)?.required ?? false;
       const wide = judged.result.reach.bound === "every";
+      const kept = context.show(target);
+      // Inside a larger value the old one would be counted twice.
+      const own = open === value && open.kind === "case" && !isElsewhere(target, context);
+      const last = { start: open.end - 3, end: open.end };
+      const ends = own && /^end$/i.test(context.slice(last.start, last.end));
+      const edits = [{ ...context.region({ start: last.start, end: last.start }), text: `ELSE ${kept} ` }];
       drafts.push({
+        ...(ends ? { fix: { title: "Keep the old value where no branch matches", edits } } : {}),
         weight: required || wide ? "stop" : "ask",
         message: `Rows that no WHEN branch of \`${context.show(open)}\` matches get NULL for \`${column.name}\`.`,
         because: [
@@ -55,12 +62,25 @@ export const missingElse: Hazard = {
           wide ? "the statement reaches every row" : "the filter does not admit only what the WHEN branches cover",
           ...(required ? [`\`${column.name}\` may not be NULL, so the statement fails at the first such row`] : []),
         ],
-        remedy: `Add ELSE ${column.name} to keep what is there.`,
+        remedy: remedyFor(open, value, kept),
       });
     }
     return drafts;
   },
 };
+
+function isElsewhere(target: Expr, { dialect }: HazardContext): boolean {
+  // SET t.a = … of a joined change: the bare name may be that of another table.
+  return target.kind !== "column" || (target.path.length > 1 && !dialect.grammar.joinedUpdate);
+}
+
+function remedyFor(open: Expr, value: Expr, column: string): string {
+  if (open !== value)
+    return "Give it a value for the rest that leaves the whole as it is (0 in a sum, 1 in a product).";
+  return open.kind === "case"
+    ? `Add ELSE ${column} to keep what is there.`
+    : `Give it a last argument, ${column}, to keep what is there.`;
+}
 
 /** The CASE, IIF or DECODE of a value that has nothing for the rest; also inside what passes NULL on. */
 export function openChoice(value: Expr): Expr | null {

@@ -1,4 +1,4 @@
-import type { SqlWriter } from "../../rehearsal/writing/writer.ts";
+import type { SqlWriter } from "../../writing/writer.ts";
 import type { Dialect } from "./dialect.ts";
 import { JetWriter } from "./jet/writing.ts";
 import { MariadbWriter, MysqlWriter } from "./mysql/writing.ts";

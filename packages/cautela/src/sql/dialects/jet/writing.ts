@@ -1,7 +1,7 @@
 import type { CatalogObject, Column, Table } from "../../../catalog/model.ts";
-import type { Added, Kept, PutBack } from "../../../rehearsal/kept.ts";
-import { RESERVED_BY_JET } from "../../../rehearsal/writing/reserved-names.ts";
-import { type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";
+import type { Added, Kept, PutBack } from "../../../writing/kept.ts";
+import { RESERVED_BY_JET } from "../../../writing/reserved-names.ts";
+import { type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 /** The SQL of Jet files: one statement at a time, no transactions of its own, no triggers. */
 export class JetWriter extends SqlWriter {

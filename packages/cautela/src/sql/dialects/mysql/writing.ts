@@ -1,7 +1,7 @@
 import type { Column, Table } from "../../../catalog/model.ts";
-import type { Kept, OwnTrigger, PutBack } from "../../../rehearsal/kept.ts";
-import { columnDefinition } from "../../../rehearsal/writing/definitions.ts";
-import { type Assertion, type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";
+import { columnDefinition } from "../../../writing/definitions.ts";
+import type { Kept, OwnTrigger, PutBack } from "../../../writing/kept.ts";
+import { type Assertion, type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 const TEXT = /^(?:varchar|char|text|tinytext|mediumtext|longtext|enum|set|json|nvarchar|nchar)/;
 

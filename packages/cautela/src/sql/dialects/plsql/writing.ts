@@ -1,6 +1,6 @@
 import type { CatalogObject, Column, Table, Trigger } from "../../../catalog/model.ts";
-import type { Kept, PutBack } from "../../../rehearsal/kept.ts";
-import { type Assertion, type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";
+import type { Kept, PutBack } from "../../../writing/kept.ts";
+import { type Assertion, type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 /** Types that cannot be compared, not even as texts. */
 const INCOMPARABLE = /^(?:long|bfile|xmltype|json|sdo_geometry|anydata)/;

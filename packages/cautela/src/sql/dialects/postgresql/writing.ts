@@ -1,7 +1,7 @@
 import { keyParts } from "../../../catalog/keys.ts";
 import type { CatalogObject, Column, Table, Trigger } from "../../../catalog/model.ts";
-import type { Circle, PutBack } from "../../../rehearsal/kept.ts";
-import { type Assertion, byTable, type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";
+import type { Circle, PutBack } from "../../../writing/kept.ts";
+import { type Assertion, byTable, type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 /** Types without an equality of their own, or one that compares areas. */
 const UNEQUATABLE = /^(?:json|xml|point|box|circle|line|lseg|path|polygon|pg_snapshot|txid_snapshot|jsonpath)$/;

@@ -1,7 +1,7 @@
 import type { Column, Table } from "../../../catalog/model.ts";
-import type { PutBack } from "../../../rehearsal/kept.ts";
-import type { Phase, PhaseFrame } from "../../../rehearsal/rehearsal.ts";
-import { type Assertion, type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";
+import type { PutBack } from "../../../writing/kept.ts";
+import type { Phase, PhaseFrame } from "../../../writing/phase.ts";
+import { type Assertion, type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 /** SQLite: triggers are dropped and created again and keys deferred, all within one transaction. */
 export class SqliteWriter extends SqlWriter {

@@ -1,6 +1,6 @@
 import type { Column, Table, Trigger } from "../../../catalog/model.ts";
-import type { Added, Kept, PutBack } from "../../../rehearsal/kept.ts";
-import { type Assertion, byTable, type Restoring, SqlWriter } from "../../../rehearsal/writing/writer.ts";
+import type { Added, Kept, PutBack } from "../../../writing/kept.ts";
+import { type Assertion, byTable, type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 const CHARACTERS = /^(?:n?varchar|n?char|sysname)/;
 

@@ -2,10 +2,16 @@ import type { Change } from "../analysis/changes/change.ts";
 import { movingIn } from "../analysis/conditions/moving.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { writtenName } from "../catalog/names.ts";
-import type { ChangeSource } from "../review/result.ts";
-import type { Assignment, Expr, Source, Span, With } from "../sql/nodes/tree.ts";
+import type { Assignment, Expr, Source, Span, Statement, With } from "../sql/nodes/tree.ts";
 import { walk } from "../sql/nodes/visitor.ts";
-import type { SqlWriter } from "./writing/writer.ts";
+import type { SqlWriter } from "./writer.ts";
+
+/** A statement with its own text; offsets of the tree count from `start`. */
+export interface WrittenStatement {
+  tree: Statement;
+  text: string;
+  start: number;
+}
 
 /** One column that is given a value, as text. */
 export interface AssignedText {
@@ -40,7 +46,7 @@ export interface ChangeText {
 }
 
 /** Takes a change apart; a string says why that is not possible. */
-export function changeText(source: ChangeSource, change: Change, writer: SqlWriter): ChangeText | string {
+export function changeText(source: WrittenStatement, change: Change, writer: SqlWriter): ChangeText | string {
   const { tree, text, start } = source;
   const { dialect } = writer;
   const cut = (span: Span): string => text.slice(span.start - start, span.end - start);
@@ -165,7 +171,7 @@ function assignmentsOf(
  * answer differently.
  */
 export function onKeys(
-  source: ChangeSource,
+  source: WrittenStatement,
   text: ChangeText,
   target: string,
   among: (alias: string) => string,

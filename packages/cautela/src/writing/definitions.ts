@@ -1,5 +1,5 @@
-import { keyParts } from "../../catalog/keys.ts";
-import type { Column, ForeignKey, Key, Table } from "../../catalog/model.ts";
+import { keyParts } from "../catalog/keys.ts";
+import type { Column, ForeignKey, Key, Table } from "../catalog/model.ts";
 import type { SqlWriter } from "./writer.ts";
 
 // Definitions of columns, keys and tables as a catalog holds them.

@@ -1,9 +1,9 @@
-import type { CatalogObject, Column, Table, Trigger } from "../../catalog/model.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
-import { directiveEnd } from "../../sql/lexer/directives.ts";
-import { keywordOf } from "../../sql/lexer/words.ts";
-import type { Added, Kept, OwnTrigger, PutBack } from "../kept.ts";
-import type { Phase, PhaseFrame } from "../rehearsal.ts";
+import type { CatalogObject, Column, Table, Trigger } from "../catalog/model.ts";
+import type { Dialect } from "../sql/dialects/dialect.ts";
+import { directiveEnd } from "../sql/lexer/directives.ts";
+import { keywordOf } from "../sql/lexer/words.ts";
+import type { Added, Kept, OwnTrigger, PutBack } from "./kept.ts";
+import type { Phase, PhaseFrame } from "./phase.ts";
 import { RESERVED_NAMES } from "./reserved-names.ts";
 
 /** What a change is asserted against. */

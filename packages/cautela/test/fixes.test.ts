@@ -1,0 +1,64 @@
+import { fileURLToPath } from "node:url";
+import { catalogFromDdl, type Finding, hazards, isAtLeast, readScript, review } from "cautela";
+import { expect, test } from "vitest";
+import { casesOf } from "./cases.ts";
+import { fixed } from "./fixing.ts";
+
+// What a fix makes of a script: it reads, what was found is gone, and nothing heavier has come.
+
+const families = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"];
+const cases = families.flatMap((family) =>
+  casesOf(fileURLToPath(new URL(`cases/${family}`, import.meta.url))).flatMap(({ dialects, ...one }) =>
+    dialects.map((dialect) => ({ ...one, dialect })),
+  ),
+);
+const examples = hazards.map(({ id, example }) => ({
+  name: id,
+  ddl: example.ddl,
+  sql: example.dangerous,
+  dialect: example.dialect,
+}));
+
+test("each fix mends what it is offered for", () => {
+  const titles = new Set<string>();
+  for (const { name, ddl, sql, dialect } of [...cases, ...examples]) {
+    const catalog = ddl === null ? undefined : catalogFromDdl(ddl, { dialect });
+    const look = (text: string): Finding[] => review(text, { dialect, catalog }).findings;
+    const before = look(sql);
+    for (const finding of before) {
+      if (!finding.fix) continue;
+      titles.add(finding.fix.title);
+      const text = fixed(sql, finding.fix);
+      const told = `${name} (${dialect}): ${finding.hazard}\n${text}`;
+      const unread = (script: string): number => readScript(script, { dialect }).problems.length;
+      expect(unread(text), told).toBeLessThanOrEqual(unread(sql));
+      const after = look(text);
+      expect(
+        after.filter(({ hazard, message }) => hazard === finding.hazard && message === finding.message),
+        told,
+      ).toEqual([]);
+      const known = new Set(before.map(({ hazard }) => hazard));
+      const heavier = after.filter(
+        ({ hazard, weight }) => !known.has(hazard) && weight !== finding.weight && isAtLeast(weight, finding.weight),
+      );
+      expect(
+        heavier.map(({ hazard, weight }) => `${hazard} ${weight}`),
+        told,
+      ).toEqual([]);
+    }
+  }
+  expect([...titles].map((one) => one.replace(/^Write \w+$/, "Write a name")).sort()).toMatchInlineSnapshot(`
+    [
+      "Ask with IS NULL",
+      "Keep the old value where no branch matches",
+      "List the columns",
+      "Put a comma between the assignments",
+      "Remove the second one",
+      "Remove the terminator",
+      "Write a name",
+      "Write a name",
+      "Write straight quotes",
+      "Write the constant as text",
+    ]
+  `);
+});

@@ -1,0 +1,17 @@
+import type { Finding } from "cautela";
+
+/** A script with the edits of a finding carried out. */
+export function fixed(script: string, fix: NonNullable<Finding["fix"]>): string {
+  const starts = [0];
+  for (const { index } of script.matchAll(/\n/g)) starts.push(index + 1);
+  const at = (line: number, column: number): number => starts[line - 1] + column - 1;
+  return [...fix.edits]
+    .map((edit) => ({ from: at(edit.line, edit.column), to: at(edit.endLine, edit.endColumn), text: edit.text }))
+    .sort((a, b) => b.from - a.from)
+    .reduce((text, { from, to, text: put }) => text.slice(0, from) + put + text.slice(to), script);
+}
+
+/** The copy that a remedy tells to make first; null: none. */
+export function printedCopy(remedy: string): string | null {
+  return /(?:Copy first[^:]*|keep a copy first): (.+)$/.exec(remedy)?.[1] ?? null;
+}

@@ -11,7 +11,8 @@ export function fixed(script: string, fix: NonNullable<Finding["fix"]>): string 
     .reduce((text, { from, to, text: put }) => text.slice(0, from) + put + text.slice(to), script);
 }
 
-/** The copy that a remedy tells to make first; null: none. */
-export function printedCopy(remedy: string): string | null {
-  return /(?:Copy first[^:]*|keep a copy first): (.+)$/.exec(remedy)?.[1] ?? null;
+/** The SQL with which a remedy ends; null: it ends in words. */
+export function printedSql(remedy: string): string | null {
+  const found = /: ((?:CREATE TABLE|SELECT|INSERT INTO|UPDATE|DELETE FROM|WITH) .+)$/.exec(remedy)?.[1];
+  return found === undefined || found.includes("…") ? null : found;
 }

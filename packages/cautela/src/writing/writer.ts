@@ -141,6 +141,28 @@ export abstract class SqlWriter {
     return `CASE WHEN ${condition} THEN ${yes} ELSE ${no} END`;
   }
 
+  /** The first of two values that is not NULL. */
+  coalesce(a: string, b: string): string {
+    return `COALESCE(${a}, ${b})`;
+  }
+
+  /** Today's date. */
+  readonly today: string = "CURRENT_DATE";
+
+  /** A date, in a form that no setting reads another way; the parts have their zeros. */
+  date(year: string, month: string, day: string): string {
+    return `'${year}-${month}-${day}'`;
+  }
+
+  /** How the engine reads a text such as 03/04/2025. */
+  readonly dateOrder: string = "the order of day and month is a setting of the server or the session";
+
+  /** True or false, as a column of that type takes it. */
+  truth(value: boolean, column: Pick<Column, "type">): string {
+    if (/^bool/.test(column.type)) return value ? "TRUE" : "FALSE";
+    return value ? "1" : "0";
+  }
+
   /** A value as the column will hold it: rounded to its decimals, where the engine rounds. */
   stored(value: string, _column: Column | undefined): string {
     return value;

@@ -2,6 +2,7 @@ import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/c
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -56,13 +57,13 @@ export const outerNull: Hazard = {
           // Any condition on the joined table removes the rows without a match.
           if (filter.some((part) => relation.some((one) => relationsIn(part, names, here).relations.has(one))))
             continue;
-          for (const { column, value } of assignedIn(tree, names)) {
+          for (const { column, value, target } of assignedIn(tree, names)) {
             const from = relation.find((one) => relationsIn(value, names, here).relations.has(one));
             if (!from || value.kind !== "column") continue;
             drafts.push({
               message: `Rows of \`${judged.target}\` without a match in \`${from.name}\` get NULL for \`${column.name}\`.`,
               because: [`\`${from.name}\` is joined with LEFT JOIN, so its columns are NULL where nothing matches`],
-              remedy: `Write INNER JOIN, or COALESCE(${context.show(value)}, the old value).`,
+              remedy: `Write INNER JOIN, or ${sqlWriter(context.dialect).coalesce(context.show(value), context.show(target))}.`,
             });
           }
         }
@@ -104,8 +105,12 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
   const bare = columns.map((name) => name.slice(name.lastIndexOf(".") + 1).toLowerCase());
   const required = judged.change.table?.columns.find((one) => one.required && bare.includes(one.name.toLowerCase()));
   const select = body.kind === "select" ? body : null;
+  const cut = ({ start, end }: { start: number; end: number }): string => context.slice(start, end);
   const from = select ? context.show(select.from[0]) : "";
-  const where = select?.where ? ` WHERE ${context.show(select.where)}` : "";
+  const asks = select
+    ? `EXISTS (SELECT 1 FROM ${select.from.map(cut).join(", ")}${select.where ? ` WHERE ${cut(select.where)}` : ""})`
+    : "";
+  const add = context.tree.kind === "update" && context.tree.where ? "AND" : "WHERE";
   // What is worked out anew has no match where there is nothing to add up; a column that is empty loses nothing.
   const derived = empty.every(
     (one) => one.query.body.kind === "select" && one.query.body.items.some(({ expr }) => isAggregate(expr)),
@@ -121,7 +126,9 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
     ],
     remedy: derived
       ? "Turn the NULL into 0 (COALESCE, or what the dialect has for it) if nothing is to count as zero."
-      : `Add WHERE EXISTS (SELECT 1 FROM ${from}${where}), or COALESCE(…, ${columns[0]}).`,
+      : empty.length > 1 || asks === "" || asks.length > 300
+        ? "Ask for the match in the filter of the statement, with EXISTS, or keep the old value where there is none."
+        : `Add ${add} ${asks} to leave the others as they are.`,
   };
 }
 

@@ -3,7 +3,10 @@ import { tableClass } from "../../analysis/script/table-class.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import { shownName, type Table } from "../../catalog/model.ts";
+import { type Column, shownName, type Table } from "../../catalog/model.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import { changeText } from "../../writing/change-text.ts";
+import type { SqlWriter } from "../../writing/writer.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -31,8 +34,9 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
     dangerous: "DELETE FROM owner WHERE owner_id = 3;",
     sound: "UPDATE owner SET left_on = '2026-01-31' WHERE owner_id = 3 AND left_on IS NULL;",
   },
-  finish({ timeline, policy, catalog }) {
+  finish({ timeline, policy, catalog, dialect }) {
     const drafts: Draft[] = [];
+    const writer = sqlWriter(dialect);
     const said = new Set<string>();
     for (const lost of timeline.destructions) {
       if (
@@ -44,7 +48,7 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
       )
         continue;
       if (tableClass(lost.shown, policy) !== "business") continue;
-      const reason = meaning(lost.table, catalog, policy.tables?.[lost.shown] === "business");
+      const reason = meaning(lost.table, catalog, policy.tables?.[lost.shown] === "business", writer);
       if (!reason) continue;
       const kept = timeline
         .copiesOf(lost.key)
@@ -75,22 +79,30 @@ const ENDS =
   /^(?:status|state|active|is_active|enabled|deleted|is_deleted|deleted_at|deleted_on|archived|archived_at|closed_at|closed_on|ended_on|end_date|left_on|valid_to|valid_until)$/i;
 
 /** Why the rows of a table are not simply deleted, and what is done instead; null where nothing says so. */
-function meaning(table: Table, catalog: Catalog | null, classed: boolean): Meaning | null {
+function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer: SqlWriter): Meaning | null {
   const ending = table.columns.find(({ name }) => ENDS.test(name));
   const key = tableKey(table.schema, table.name);
   const referring = catalog?.referencing(key).filter((one) => one !== table) ?? [];
   const archive = archiveOf(table, catalog);
   if (archive) {
     return {
-      way: `\`${archive}\` stands beside it`,
-      because: [`the catalog holds \`${archive}\`, with the same columns`],
-      remedy: (lost) => `Move them: INSERT INTO ${archive} SELECT * FROM ${lost.shown}${where(lost)}, and then delete.`,
+      way: `\`${shownName(archive)}\` stands beside it`,
+      because: [`the catalog holds \`${shownName(archive)}\`, with the same columns`],
+      remedy: (lost) => {
+        const rows = rowsOf(lost, writer);
+        const columns = writer.columns(
+          "",
+          table,
+          table.columns.filter(({ generated }) => !generated).map(({ name }) => name),
+        );
+        return rows
+          ? `Move them, and then delete: INSERT INTO ${writer.table(archive)} (${columns}) SELECT ${columns} ${rows}`
+          : `Move them into \`${shownName(archive)}\` first, and then delete.`;
+      },
     };
   }
   if (!ending || (referring.length === 0 && !classed)) return null;
-  const date = /date|time/.test(ending.type);
-  const flag = /^(?:active|is_active|enabled)$/i.test(ending.name);
-  const value = date ? "CURRENT_DATE" : flag ? "0" : "'…'";
+  const closed = closedValue(ending, writer);
   return {
     way: `it has \`${ending.name}\` to end them`,
     because: [
@@ -101,21 +113,36 @@ function meaning(table: Table, catalog: Catalog | null, classed: boolean): Meani
           ]
         : []),
     ],
-    remedy: (lost) => `Close them: UPDATE ${lost.shown} SET ${ending.name} = ${value}${where(lost)}`,
+    remedy: (lost) => {
+      const rows = rowsOf(lost, writer);
+      if (closed === null || !rows) return `Close them instead: give \`${ending.name}\` the value that ends them.`;
+      return `Close them instead: UPDATE ${rows.slice("FROM ".length).replace(" WHERE ", ` SET ${writer.column(table, ending.name)} = ${closed} WHERE `)}`;
+    },
   };
 }
 
-function where({ filterText }: Destruction): string {
-  return filterText === "" ? "" : ` WHERE ${filterText}`;
+/** The value by which a column ends a row; null where it is a word of the team's. */
+function closedValue(column: Column, writer: SqlWriter): string | null {
+  if (/date|time/.test(column.type)) return writer.today;
+  if (!/^(?:bool|bit|yesno|logical|tinyint|smallint|int|number|numeric|decimal)/.test(column.type)) return null;
+  if (/^(?:active|is_active|enabled)$/i.test(column.name)) return writer.truth(false, column);
+  return /^(?:deleted|is_deleted|archived)$/i.test(column.name) ? writer.truth(true, column) : null;
+}
+
+/** FROM and WHERE of the rows that are deleted, as the statement writes them; null where it joins. */
+function rowsOf({ source }: Destruction, writer: SqlWriter): string | null {
+  if (!source) return null;
+  const text = changeText(source, source.change, writer);
+  if (typeof text === "string" || text.joined || text.limited || text.head !== "" || text.where === null) return null;
+  return `FROM ${text.from} WHERE ${text.where}`;
 }
 
 /** A table beside it that is named as its archive and has its columns. */
-function archiveOf(table: Table, catalog: Catalog | null): string | null {
+function archiveOf(table: Table, catalog: Catalog | null): Table | null {
   for (const suffix of ["_archive", "_history", "_old", "_hist"]) {
     const name = table.name === table.name.toUpperCase() ? suffix.toUpperCase() : suffix;
     const found = catalog?.get(table.schema, `${table.name}${name}`);
-    if (found && table.columns.every((column) => found.columns.some((one) => one.name === column.name)))
-      return shownName(found);
+    if (found && table.columns.every((column) => found.columns.some((one) => one.name === column.name))) return found;
   }
   return null;
 }

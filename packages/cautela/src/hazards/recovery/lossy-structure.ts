@@ -4,7 +4,10 @@ import { columnNamed } from "../../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { columnType } from "../../catalog/types.ts";
-import type { TypeName } from "../../sql/nodes/tree.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { Name, TypeName } from "../../sql/nodes/tree.ts";
+import { copyName } from "../../writing/copy-statement.ts";
+import { keyOf } from "../../writing/kept.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { listedShort } from "../wording.ts";
@@ -91,12 +94,27 @@ export const lossyStructure: Hazard = {
         because,
         remedy:
           dropped.length > 0
-            ? `Keep ${dropped.length === 1 ? "it" : "them"} first: CREATE TABLE … AS SELECT ${[...(table?.primaryKey?.columns ?? ["key"]), ...dropped].join(", ")} FROM ${shown}`
+            ? keepFirst(tree.name, table, dropped, context)
             : `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`,
       },
     ];
   },
 };
+
+/** How to keep the columns: with the key of their rows, or they cannot be put back. */
+function keepFirst(
+  name: Name,
+  table: Table | undefined,
+  dropped: readonly string[],
+  { dialect }: HazardContext,
+): string {
+  const writer = sqlWriter(dialect);
+  const key = table ? keyOf(table) : null;
+  if (!table || !key) return `Keep ${dropped.length === 1 ? "it" : "them"} first, together with the key of the rows.`;
+  const columns = writer.columns("", table, [...key, ...dropped.filter((one) => !key.includes(one))]);
+  const copy = writer.copy(copyName(name, table, writer), columns, `FROM ${writer.table(table)}`);
+  return `Copy first: ${copy.replace(/\s*\n\s*/g, " ")}`;
+}
 
 /** Whether the values of a column are elsewhere: in a copy, or in a column into which they went. */
 function isKept(key: string, column: string, { timeline, moves }: HazardContext): boolean {

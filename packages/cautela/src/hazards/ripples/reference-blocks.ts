@@ -67,7 +67,10 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
             ? `The engine refuses this: other tables refer to \`${root.name}\` (${listed(keys)}).`
             : `The engine refuses this where other tables still refer to these rows of \`${root.name}\` (${listed(keys)}).`,
         because: list.map(({ text }) => text),
-        remedy: "Clear or move the rows that refer to it first.",
+        remedy:
+          firing.action === "truncate"
+            ? "Use DELETE instead of TRUNCATE, after the rows that refer to it are gone: TRUNCATE is refused while the key is there."
+            : "Clear or move the rows that refer to it first.",
       });
     }
     return drafts;

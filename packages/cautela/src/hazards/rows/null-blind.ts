@@ -61,12 +61,23 @@ function notIn(part: Expr, context: HazardContext): Draft | null {
   const guarded = body.where && mentionsNotNull(body.where, column.name);
   if (guarded) return null;
   const inner = column.relation?.name ?? "the subquery";
-  const left = context.show(part.operand);
+  const name = context.slice(body.items[0].expr.start, body.items[0].expr.end);
+  const last = body.from[body.from.length - 1];
+  const plain = body.groupBy.length === 0 && !body.having && !part.query.limit && last !== undefined;
+  const at = body.where ?? last;
+  const loose = body.where?.kind === "logic" && body.where.op !== "and" && !body.where.parenthesised;
+  const put = (offset: number, text: string) => ({ ...context.region({ start: offset, end: offset }), text });
+  const edits = !plain
+    ? []
+    : body.where
+      ? [...(loose ? [put(at.start, "(")] : []), put(at.end, `${loose ? ")" : ""} AND ${name} IS NOT NULL`)]
+      : [put(at.end, ` WHERE ${name} IS NOT NULL`)];
   return {
+    ...(plain ? { fix: { title: "Leave the NULLs out in the subquery", edits } } : {}),
     weight: "ask",
     message: `One row with \`${column.name}\` NULL in \`${inner}\`, and this NOT IN is true for no row at all.`,
     because: [`\`${inner}.${column.name}\` may be NULL`, "x NOT IN (1, NULL) is never true, whatever x is"],
-    remedy: `NOT EXISTS (SELECT 1 FROM ${inner} WHERE ${inner}.${column.name} = ${left}), or WHERE ${column.name} IS NOT NULL in the subquery.`,
+    remedy: `Leave the NULLs out in the subquery: ${body.where ? "…" : "WHERE"} ${body.where ? "AND " : ""}${name} IS NOT NULL`,
   };
 }
 

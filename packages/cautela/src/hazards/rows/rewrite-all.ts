@@ -1,6 +1,5 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Hazard } from "../hazard.ts";
 
 /** Functions that give their argument back unchanged when they find nothing to do. */
 const FINDERS =
@@ -28,35 +27,42 @@ export const rewriteAll: Hazard = {
     dangerous: "UPDATE vessel SET note = REPLACE(note, 'Qay', 'Quay');",
     sound: "UPDATE vessel SET note = REPLACE(note, 'Qay', 'Quay') WHERE note LIKE '%Qay%';",
   },
-  check({ changes, tree, names, show, dialect }) {
+  check({ changes, tree, names, show, slice, region }) {
     const [judged] = changes;
     if (tree.kind !== "update" || !judged || judged.softener) return [];
     const { filter } = judged.result;
     if (filter !== "absent" && filter !== "hollow") return [];
-    const drafts: Draft[] = [];
-    for (const { column, value } of assignedIn(tree, names)) {
-      const call = value;
-      if (call.kind !== "call" || !FINDERS.test(call.name.parts[call.name.parts.length - 1].text)) continue;
-      if (!call.args.some((arg) => usedColumn(arg, names)?.name === column.name)) continue;
-      const sought = call.args[1];
-      const like = sought?.kind === "literal" && sought.type === "string" ? sought.value : null;
-      const wild = dialect.engine.likeStar ? "*" : "%";
-      drafts.push({
-        message: `Every row of \`${judged.target}\` is written, although \`${show(value)}\` changes only the few in which it finds something.`,
+    const finders = assignedIn(tree, names).filter(
+      ({ column, value }) =>
+        value.kind === "call" &&
+        FINDERS.test(value.name.parts[value.name.parts.length - 1].text) &&
+        value.args.some((arg) => usedColumn(arg, names)?.name === column.name),
+    );
+    const [first] = finders;
+    if (!first) return [];
+    // Every assignment has its part: a row is left out only where none of them changes anything.
+    const all = finders.length === tree.assignments.length;
+    const test = finders
+      .map(({ target, value }) => `${slice(target.start, target.end)} <> ${slice(value.start, value.end)}`)
+      .join(" OR ");
+    const comparable = finders.every(({ column }) => !/json|xml|text$|clob/i.test(column.offered?.column?.type ?? ""));
+    const plain = all && comparable && test.length < LONGEST && filter === "absent";
+    const ends = tree.from.length === 0 && tree.orderBy.length === 0 && !tree.limit && !tree.returning;
+    const { end } = tree;
+    const edits = [{ ...region({ start: end, end }), text: ` WHERE ${test}` }];
+    return [
+      {
+        ...(plain && ends ? { fix: { title: "Write only the rows that change", edits } } : {}),
+        message: `Every row of \`${judged.target}\` is written, although \`${show(first.value)}\` changes only the few in which it finds something.`,
         because: [
           "the function stands where a filter should",
           "rows in which nothing is found are written with the value they had",
         ],
-        remedy:
-          like !== null && /replace$/i.test(call.name.parts[call.name.parts.length - 1].text)
-            ? `Add WHERE ${showArg(call.args[0], show)} LIKE '${wild}${like.replaceAll("'", "''")}${wild}'`
-            : `Add WHERE ${column.name} <> ${show(value)}`,
-      });
-    }
-    return drafts;
+        remedy: plain ? `Add WHERE ${test}` : "Add a filter that asks for what the function looks for.",
+      },
+    ];
   },
 };
 
-function showArg(expr: Expr, show: (node: Expr) => string): string {
-  return show(expr);
-}
+/** A filter that is longer than this is told in words. */
+const LONGEST = 300;

@@ -1,4 +1,5 @@
 import { Trait } from "../../analysis/statement/traits.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Node } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -33,6 +34,7 @@ export const unclearDate: Hazard = {
   check({ tree, dialect, show, found }) {
     if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert" && tree.kind !== "merge") return [];
     const drafts: Draft[] = [];
+    const writer = sqlWriter(dialect);
     if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
     walk(tree as Node, (node) => {
       if (drafts.length > 2) return false;
@@ -57,14 +59,10 @@ export const unclearDate: Hazard = {
           : twoWays
             ? `${show(node)} is day ${first}, month ${second} for some settings and month ${first}, day ${second} for others.`
             : `${show(node)} has a year of two digits, whose century the settings decide.`,
-        because: [
-          jet
-            ? "between # signs the month comes first"
-            : "the order of day and month is a setting of the server or the session",
-        ],
+        because: [jet ? "between # signs the month comes first" : writer.dateOrder],
         remedy: twoWays
-          ? `Write '${year}-${pad(second)}-${pad(first)}' or '${year}-${pad(first)}-${pad(second)}', whichever is meant.`
-          : "Write the year with four digits, first.",
+          ? `Write ${writer.date(year, pad(second), pad(first))} or ${writer.date(year, pad(first), pad(second))}, whichever is meant.`
+          : `Write the year with four digits, as in ${writer.date("2026", "03", "31")}.`,
       });
       return undefined;
     });

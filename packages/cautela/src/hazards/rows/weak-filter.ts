@@ -2,6 +2,7 @@ import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditi
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { valueKind } from "../../catalog/types.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /** Names of columns that people take for a key although nothing keeps them unique. */
@@ -32,7 +33,7 @@ export const weakFilter: Hazard = {
     dangerous: "UPDATE owner SET phone = '0441' WHERE name = 'Ada Storm';",
     sound: "UPDATE owner SET phone = '0441' WHERE mail = 'ada@quay.example';",
   },
-  check({ changes, names, dialect, show }) {
+  check({ changes, names, dialect, tree, slice }) {
     const drafts: Draft[] = [];
     for (const { change, result, softener, target } of changes) {
       const { table } = change;
@@ -55,10 +56,18 @@ export const weakFilter: Hazard = {
       const because = [`no key of \`${target}\` keeps \`${pinned[0].column.name}\` unique`];
       if (distinct !== null && table.rows !== null)
         because.push(`its statistics count about ${distinct} different values in ${table.rows} rows`);
+      const source = change.relation?.source;
+      const where = "where" in tree ? tree.where : null;
+      const only = change.scope.relations.length === 1 && source?.kind === "table" && where;
+      const look = only
+        ? `SELECT ${sqlWriter(dialect).columns("", table, table.primaryKey?.columns ?? table.uniqueKeys[0].columns)} FROM ${slice(source.start, source.end)} WHERE ${slice(where.start, where.end)}`
+        : null;
       drafts.push({
         message: `Every row of \`${target}\` with ${words} is hit, and nothing says that it is only one.`,
         because,
-        remedy: `Look first: SELECT ${key} FROM ${target} WHERE ${change.conditions.map(({ expr }) => show(expr)).join(" AND ")}; then filter by ${key}.`,
+        remedy: look
+          ? `Look first, and then filter by ${key}: ${look}`
+          : `Look the rows up first, and then filter by ${key}.`,
       });
     }
     return drafts;

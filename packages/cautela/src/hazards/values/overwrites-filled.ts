@@ -2,6 +2,7 @@ import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/c
 import { constant } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -64,7 +65,7 @@ export const overwritesFilled: Hazard = {
             ? `${context.show(value)} looks like a stand-in for a missing value`
             : "the comment says that gaps are filled",
         ],
-        remedy: `Add AND ${column.name} IS NULL, or SET ${column.name} = COALESCE(${column.name}, ${context.show(value)}).`,
+        remedy: `Add AND ${column.name} IS NULL, or SET ${column.name} = ${sqlWriter(context.dialect).coalesce(column.name, context.slice(value.start, value.end))}.`,
       });
     }
     return drafts;

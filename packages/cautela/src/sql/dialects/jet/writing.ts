@@ -5,6 +5,20 @@ import { type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 /** The SQL of Jet files: one statement at a time, no transactions of its own, no triggers. */
 export class JetWriter extends SqlWriter {
+  override readonly today = "Date()";
+
+  override date(year: string, month: string, day: string): string {
+    return `#${year}-${month}-${day}#`;
+  }
+
+  override truth(value: boolean): string {
+    return value ? "True" : "False";
+  }
+
+  override coalesce(a: string, b: string): string {
+    return `IIf(${a} IS NULL, ${b}, ${a})`;
+  }
+
   override quoted(text: string): string {
     return `[${text}]`;
   }

@@ -10,6 +10,8 @@ const TEXT = /^(?:varchar|char|text|tinytext|mediumtext|longtext|enum|set|json|n
  * becomes of the rows; keys are checked row by row, so those that form a circle are not checked meanwhile.
  */
 export class MysqlWriter extends SqlWriter {
+  override readonly dateOrder: string = "dates are read with the year first here, so this is another date, or none";
+
   override readonly renamesTogether = true;
 
   protected override whole(sql: string): string | null {

@@ -11,6 +11,14 @@ const CODE =
   /^\s*(?:declare|begin|create\s+(?:or\s+replace\s+)?(?:(?:non)?editionable\s+)?(?:function|procedure|trigger|package|type))\b/i;
 
 export class PlsqlWriter extends SqlWriter {
+  override readonly today = "TRUNC(SYSDATE)";
+
+  override readonly dateOrder: string = "NLS_DATE_FORMAT of the session decides how it is read";
+
+  override date(year: string, month: string, day: string): string {
+    return `DATE '${year}-${month}-${day}'`;
+  }
+
   protected override whole(sql: string): string | null {
     return CODE.test(sql) ? `${sql.replace(/;?\s*$/, ";")}\n/` : null;
   }

@@ -6,6 +6,12 @@ const CHARACTERS = /^(?:n?varchar|n?char|sysname)/;
 
 /** T-SQL, after the Transact-SQL reference. */
 export class TsqlWriter extends SqlWriter {
+  override readonly today = "CAST(GETDATE() AS date)";
+
+  override date(year: string, month: string, day: string): string {
+    return `'${year}${month}${day}'`;
+  }
+
   override readonly batchEnd = "GO";
 
   override quoted(text: string): string {

@@ -12,7 +12,7 @@ const schema = catalogFromDdl(demo("schema/postgresql.sql"), { dialect: "postgre
 const catalog = catalogFromDdl(demo("data/postgresql.sql"), { dialect: "postgresql", onto: schema });
 const reviewed = (name: string) =>
   review(demo(`scripts/postgresql/${name}.sql`), { dialect: "postgresql", catalog, path: `${name}.sql` });
-const kept = (name: string) => fileURLToPath(new URL(`reports/${name}.txt`, import.meta.url));
+const kept = (name: string) => fileURLToPath(new URL(`report-texts/${name}.txt`, import.meta.url));
 
 test.each(["02-raise-all-fees", "05-renumber-berth", "08-friday-evening"])(
   "%s, short, full and narrow",

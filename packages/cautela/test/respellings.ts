@@ -78,5 +78,6 @@ const CLIENT = /^\s*(?:\\|\.\w|GO\b|:|@|\/\s*$|DELIMITER)/im;
 
 /** Whether a script can be written another way: nothing in it depends on its lines. */
 export function isPlain(sql: string, dialect: DialectId): boolean {
-  return !CLIENT.test(sql) && (dialect === "tsql" || !/#|[/][*]!/.test(sql));
+  // A hole before a name is a part of it.
+  return !CLIENT.test(sql) && !/\}\w/.test(sql) && (dialect === "tsql" || !/#|[/][*]!/.test(sql));
 }

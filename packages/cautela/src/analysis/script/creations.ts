@@ -124,7 +124,8 @@ export class Creations {
   }
 
   /** Takes the tables that a statement makes which could not be read: they are no older than the script. */
-  noteUnread(text: string): void {
+  noteUnread(unread: string): void {
+    const text = unread.replace(/\/\*[^*]*\*\//g, " ");
     const made =
       /\bcreate\s+(?:(?:global|local|temp|temporary|unlogged|or|replace)\s+){0,3}table\s+(?:if\s+not\s+exists\s+)?([\w.$#"`[\]]+)/i.exec(
         text,

@@ -94,6 +94,7 @@ const NOTES: Record<RippleNote["kind"], { sign: string; role: "ask" | "note" | "
   refuses: { sign: "may refuse", role: "note" },
   swallows: { sign: "may drop it silently", role: "ask" },
   rewrites: { sign: "rewrites", role: "ask" },
+  tidies: { sign: "tidies", role: "dim" },
   stamps: { sign: "stamps", role: "dim" },
   computes: { sign: "computes", role: "dim" },
   skipped: { sign: "does not fire", role: "ask" },

@@ -8,20 +8,25 @@ import type { SqlWriter } from "./writer.ts";
 
 /**
  * The statement that keeps the rows which a change meets, in one line; null where no query gives exactly them: they are cut
- * off by a limit, depend on chance, or are no rows of one table.
+ * off by a limit, depend on chance, or are no rows of one table. `every`: the filter is always true, and is left out.
  *
  * @example
  * // DELETE FROM vessel v USING owner o WHERE o.owner_id = v.owner_id AND o.left_on < '2025-01-01'
  * // CREATE TABLE vessel_before AS SELECT * FROM vessel WHERE vessel_id IN (SELECT v.vessel_id FROM …)
  */
-export function copyStatement(source: WrittenStatement, change: Change, writer: SqlWriter): string | null {
+export function copyStatement(
+  source: WrittenStatement,
+  change: Change,
+  writer: SqlWriter,
+  every = false,
+): string | null {
   if (change.statement !== source.tree || holdsHoles(source.tree)) return null;
   const into = copyName(change.name, change.table, writer);
   if (change.statement.kind === "truncate")
     return inOneLine(writer.copy(into, "*", `FROM ${writtenIn(source, change)}`));
   const text = changeText(source, change, writer);
   if (typeof text === "string" || text.limited || (text.unsettled !== null && text.unsettled !== "clock")) return null;
-  const rest = `FROM ${text.from}${text.where === null ? "" : ` WHERE ${text.where}`}`;
+  const rest = `FROM ${text.from}${text.where === null || (every && !text.joined) ? "" : ` WHERE ${text.where}`}`;
   if (!text.joined) return inOneLine(writer.copy(into, text.head === "" ? "*" : `${text.ref}.*`, rest, text.head));
   const { table } = change;
   const key = table ? keyOf(table) : null;

@@ -454,10 +454,11 @@ class Follower {
       const answer = answers(guards);
       if (answer === false) continue;
       if (!rewritten.includes(column)) rewritten.push(column);
-      // What was tidied when it was written is tidy still.
-      if (value === "tidy" && wave.action === "update" && wave.columns && !wave.columns.includes(column)) continue;
+      // What was tidied when it was written is tidy still, unless it was written before the trigger was there.
+      const beside = wave.action === "update" && wave.columns !== null && !wave.columns.includes(column);
+      const kept = value === "tidy" && wave.action === "insert";
       this.#note({
-        kind: value === "stamp" ? "stamps" : "rewrites",
+        kind: value === "stamp" ? "stamps" : value === "tidy" && (beside || kept) ? "tidies" : "rewrites",
         node: node.id,
         name: trigger.name,
         text: `trigger \`${trigger.name}\` gives \`${column}\` a value of its own`,

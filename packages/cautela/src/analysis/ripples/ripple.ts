@@ -42,6 +42,7 @@ export interface RippleEdge {
 
 export type RippleNoteKind =
   | "rewrites"
+  | "tidies"
   | "stamps"
   | "refuses"
   | "swallows"

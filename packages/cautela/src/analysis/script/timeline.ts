@@ -357,6 +357,9 @@ export class Timeline {
       if (this.#open) this.#open.changes++;
       this.#change(step, key, shown);
       if (reach.bound === "none") continue;
+      // A rule, or a trigger that stands in its place, does something else with the rows.
+      const own = ripples.find(({ firing }) => firing.change === change)?.ripple.nodes[0];
+      if (own?.object === "table" && !own.written) continue;
       if (this.destructions.length >= KEPT) continue;
       const { statement } = change;
       const where = "where" in statement ? statement.where : null;

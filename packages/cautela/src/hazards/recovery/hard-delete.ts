@@ -130,8 +130,9 @@ function closedValue(column: Column, writer: SqlWriter): string | null {
 }
 
 /** FROM and WHERE of the rows that are deleted, as the statement writes them; null where it joins. */
-function rowsOf({ source }: Destruction, writer: SqlWriter): string | null {
-  if (!source) return null;
+function rowsOf({ source, reach }: Destruction, writer: SqlWriter): string | null {
+  // A filter that is always true is a mistake, and is not handed on.
+  if (!source || reach.bound === "every" || reach.bound === "multiplied") return null;
   const text = changeText(source, source.change, writer);
   if (typeof text === "string" || text.joined || text.limited || text.head !== "" || text.where === null) return null;
   return `FROM ${text.from} WHERE ${text.where}`;

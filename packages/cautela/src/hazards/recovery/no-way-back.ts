@@ -179,7 +179,7 @@ function messageOf({ action, shown, reach, columns }: Destruction): string {
 /** What to do first: the statement that keeps exactly those rows, where one can be written. */
 function copyFirst(lost: Destruction, { dialect }: FinishContext): string {
   const { source, span, at, shown } = lost;
-  const copy = source && copyStatement(source, source.change, sqlWriter(dialect));
+  const copy = source && copyStatement(source, source.change, sqlWriter(dialect), lost.reach.bound === "every");
   if (!copy || copy.length > LONGEST) return `Keep a copy of those rows of \`${shown}\` first.`;
   // DDL would commit what the transaction has done so far.
   const before =

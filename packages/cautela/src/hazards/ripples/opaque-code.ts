@@ -1,3 +1,4 @@
+import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -26,7 +27,7 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
     dangerous: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
   },
-  check({ ripples, tree }) {
+  check({ ripples, tree, catalog }) {
     const drafts: Draft[] = [];
     for (const { ripple } of ripples) {
       for (const { kind, name, text } of ripple.notes) {
@@ -38,6 +39,16 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
           remedy: `Read \`${name}\` before this runs.`,
         });
       }
+    }
+    if (tree.kind === "call-statement" && catalog && tree.name && !catalog.routine(tree.name)) {
+      const name = writtenName(tree.name);
+      drafts.push({
+        weight: "note",
+        cause: `call ${name}`,
+        message: `What \`${name}\` does cannot be read beforehand.`,
+        because: ["the catalog does not hold it, so what it writes is not followed"],
+        remedy: `Read \`${name}\` before this runs, or give a catalog that holds it.`,
+      });
     }
     if (tree.kind === "dynamic" && tree.body === null) {
       drafts.push({

@@ -1,3 +1,4 @@
+import type { FiredRipple } from "../../analysis/ripples/ripple.ts";
 import { isPrepared } from "../../analysis/script/prepared.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { tableKey } from "../../catalog/keys.ts";
@@ -38,7 +39,8 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
       tree.kind === "truncate"
         ? tree.targets.map(({ name }) => foldName(name.parts[name.parts.length - 1], dialect))
         : [];
-    for (const { ripple, firing } of ripples) {
+    for (const fired of ripples) {
+      const { ripple, firing } = fired;
       const notes = ripple.notes.filter(({ kind, node }) => kind === "held" && node === 0);
       const open = notes.filter(({ text }) => {
         const child = /`([^`]+)`/.exec(text)?.[1] ?? "";
@@ -53,6 +55,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
         const past = history.of(child).filter(({ action }) => action !== "insert");
         return !(parent && table && isPrepared(table, parent, firing.change, past, slice));
       });
+      drafts.push(...behindCascade(fired));
       const certain = open.filter((note) => note.certain);
       const list = certain.length > 0 ? certain : open;
       if (list.length === 0) continue;
@@ -76,3 +79,22 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
     return drafts;
   },
 };
+
+/** Keys that refuse rows which a cascade would take along. */
+function behindCascade({ ripple }: FiredRipple): Draft[] {
+  const taken = new Set(ripple.edges.filter(({ how }) => how === "cascade").map(({ to }) => to));
+  const notes = ripple.notes.filter(
+    ({ kind, node }) => kind === "held" && taken.has(node) && ripple.nodes[node].action === "delete",
+  );
+  if (notes.length === 0) return [];
+  const tables = [...new Set(notes.map(({ node }) => ripple.nodes[node].name))];
+  return [
+    {
+      weight: "note",
+      cause: `behind ${tables.join()}`,
+      message: `The engine refuses this where other tables refer to rows of ${listed(tables)} that go with it (${listed([...new Set(notes.map(({ name }) => name))])}).`,
+      because: notes.map(({ text }) => text),
+      remedy: "Clear or move the rows that refer to them first.",
+    },
+  ];
+}

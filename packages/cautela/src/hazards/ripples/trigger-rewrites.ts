@@ -1,5 +1,5 @@
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Hazard } from "../hazard.ts";
+import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -30,41 +30,75 @@ CREATE TRIGGER vessel_classified BEFORE UPDATE OF length_m ON vessel FOR EACH RO
   },
   check({ ripples }) {
     return ripples.flatMap(({ ripple, firing }) => {
+      const tidied = ripple.notes.filter(({ kind, node }) => kind === "tidies" && node === 0);
       const notes = ripple.notes.filter(({ kind }) => kind === "rewrites");
       const byPlace = new Map<string, typeof notes>();
       for (const note of notes) {
         const key = `${note.node} ${note.name}`;
         byPlace.set(key, [...(byPlace.get(key) ?? []), note]);
       }
-      return [...byPlace.values()].flatMap((list) => {
-        const node = ripple.nodes[list[0].node];
-        const columns = [...new Set(list.flatMap((note) => note.columns))];
-        const named = node.columns ?? columns;
-        const others = columns.filter((column) => !named.includes(column));
-        const [{ name }] = list;
-        const may = list.every(({ certain }) => certain) ? "gives" : "may give";
-        if (others.length === 0) {
-          if (node.id !== 0 || firing.action === "insert") return [];
+      const [tidy] = tidied;
+      const beside: Draft[] =
+        tidy && firing.action === "update"
+          ? [
+              {
+                weight: "note",
+                cause: `${tidy.name} tidies`,
+                message: `Trigger \`${tidy.name}\` also tidies ${listed([...new Set(tidied.flatMap(({ columns }) => columns))])}: rows that were written before it was there change with this.`,
+                because: tidied.map(({ text }) => text),
+                remedy: "",
+              },
+            ]
+          : [];
+      const inStead = ripple.edges.find(
+        ({ from, to, how }) => from === 0 && how === "rule" && ripple.nodes[to].name === ripple.nodes[0].name,
+      );
+      const other = inStead && ripple.nodes[inStead.to];
+      const turned: Draft[] =
+        other && other.action !== firing.action && !ripple.nodes[0].written
+          ? [
+              {
+                weight: "ask",
+                message: `Rule \`${inStead.name}\` makes an ${other.action.toUpperCase()} of this ${firing.action.toUpperCase()}: the rows of \`${other.name}\` ${other.action === "update" ? "stay, and are changed" : "are not what it names"}.`,
+                because: [inStead.reason],
+                remedy: "Look at the rule, and write what is meant.",
+              },
+            ]
+          : [];
+      return [
+        ...turned,
+        ...beside,
+        ...[...byPlace.values()].flatMap((list): Draft[] => {
+          const node = ripple.nodes[list[0].node];
+          const columns = [...new Set(list.flatMap((note) => note.columns))];
+          const named = node.columns ?? columns;
+          const others = columns.filter((column) => !named.includes(column));
+          const [{ name }] = list;
+          const may = list.every(({ certain }) => certain) ? "gives" : "may give";
+          if (others.length === 0) {
+            const sure = list.every(({ certain }) => certain);
+            if (node.id !== 0 || (firing.action === "insert" && !(sure && firing.columns !== null))) return [];
+            return [
+              {
+                weight: "note" as const,
+                message: `Trigger \`${name}\` ${may} ${listed(columns)} a value of its own in place of the one that is set here.`,
+                because: list.map(({ text }) => text),
+                remedy: "",
+              },
+            ];
+          }
+          // What a new row gets from a trigger is what defaults are for.
+          if (node.action === "insert") return [];
           return [
             {
-              weight: "note" as const,
-              message: `Trigger \`${name}\` ${may} ${listed(columns)} a value of its own in place of the one that is set here.`,
+              weight: node.id === 0 ? ("ask" as const) : ("note" as const),
+              message: `Trigger \`${name}\` also changes ${listed(others)} of \`${node.name}\`, which ${node.id === 0 ? "the statement does" : "is"} not name${node.id === 0 ? "" : "d here"}.`,
               because: list.map(({ text }) => text),
-              remedy: "",
+              remedy: `Compare ${listed(others)} before and after.`,
             },
           ];
-        }
-        // What a new row gets from a trigger is what defaults are for.
-        if (node.action === "insert") return [];
-        return [
-          {
-            weight: node.id === 0 ? ("ask" as const) : ("note" as const),
-            message: `Trigger \`${name}\` also changes ${listed(others)} of \`${node.name}\`, which ${node.id === 0 ? "the statement does" : "is"} not name${node.id === 0 ? "" : "d here"}.`,
-            because: list.map(({ text }) => text),
-            remedy: `Compare ${listed(others)} before and after.`,
-          },
-        ];
-      });
+        }),
+      ];
     });
   },
 };

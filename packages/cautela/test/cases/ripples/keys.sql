@@ -7,9 +7,11 @@ CREATE TABLE crew (crew_id integer PRIMARY KEY, vessel_id integer NOT NULL, FORE
 CREATE TABLE crew_log (crew_id integer);
 -- case: a cascade two keys deep [postgresql mysql mariadb tsql plsql]
 -- finds: 0 cascade ask
+-- finds: 0 reference-blocks note
 DELETE FROM owner WHERE name = 'Asta';
 -- case: rows of the business go even with one row [postgresql mysql mariadb tsql plsql]
 -- finds: 0 cascade ask
+-- finds: 0 reference-blocks note
 DELETE FROM owner WHERE owner_id = 3;
 -- case: the children are deleted by hand first [postgresql mysql mariadb tsql plsql]
 -- finds: 2 cascade note
@@ -18,7 +20,9 @@ DELETE FROM mooring WHERE vessel_id IN (SELECT vessel_id FROM vessel WHERE name 
 DELETE FROM vessel WHERE name = 'x';
 -- case: sqlite enforces keys only when it is told to [sqlite]
 -- finds: 0 cascade note
+-- finds: 0 reference-blocks note
 -- finds: 2 cascade ask
+-- finds: 2 reference-blocks note
 DELETE FROM owner WHERE name = 'Asta';
 PRAGMA foreign_keys = ON;
 DELETE FROM owner WHERE name = 'Bo';

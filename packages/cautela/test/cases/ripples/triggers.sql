@@ -68,6 +68,7 @@ UPDATE berth SET depth_m = 3 WHERE berth_id = 1;
 CREATE TRIGGER classified BEFORE UPDATE ON berth FOR EACH ROW SET NEW.class = IF(NEW.depth_m > 9, 'deep', 'flat');
 UPDATE berth SET depth_m = 3 WHERE berth_id = 1;
 -- case: a column that is only tidied, and not written here [mysql mariadb]
+-- finds: 1 trigger-rewrites note
 CREATE TRIGGER tidied BEFORE UPDATE ON berth FOR EACH ROW SET NEW.class = UPPER(TRIM(NEW.class));
 UPDATE berth SET depth_m = 3 WHERE berth_id = 1;
 -- case: the tidied column is written [mysql mariadb]
@@ -194,3 +195,28 @@ CREATE PROCEDURE close_all AS BEGIN UPDATE mooring SET status = 'left'; END;
 /
 BEGIN close_all; END;
 /
+-- case: a value that a trigger replaces on INSERT [postgresql]
+-- finds: 2 trigger-rewrites note
+CREATE FUNCTION code() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN NEW.class := 'X' || NEW.berth_id; RETURN NEW; END $$;
+CREATE TRIGGER coded BEFORE INSERT ON berth FOR EACH ROW EXECUTE FUNCTION code();
+INSERT INTO berth (berth_id, depth_m, class) VALUES (1, 3, 'deep');
+-- case: one that it only tidies, and one that nobody gives [postgresql]
+CREATE FUNCTION tidy() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN NEW.class := lower(NEW.class); NEW.remark := 'new'; RETURN NEW; END $$;
+CREATE TRIGGER tidied BEFORE INSERT ON berth FOR EACH ROW EXECUTE FUNCTION tidy();
+INSERT INTO berth (berth_id, depth_m) VALUES (1, 3);
+-- case: a rule that makes an UPDATE of a DELETE [postgresql]
+-- finds: 1 trigger-rewrites ask
+CREATE RULE kept AS ON DELETE TO mooring DO INSTEAD UPDATE mooring SET status = 'gone' WHERE mooring_id = OLD.mooring_id;
+DELETE FROM mooring WHERE mooring_id = 3;
+-- case: a routine that the catalog lacks [postgresql mysql mariadb]
+-- finds: 0 opaque-code note
+CALL tidy_up();
+-- case: a trigger that ends the round that it begins [postgresql]
+CREATE FUNCTION paid() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN IF NEW.remark IS DISTINCT FROM 'paid' THEN UPDATE mooring SET remark = 'paid' WHERE mooring_id = NEW.mooring_id; END IF; RETURN NEW; END $$;
+CREATE TRIGGER paid_for AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION paid();
+UPDATE mooring SET fee = 3 WHERE mooring_id = 1;
+-- case: one that goes round and round [postgresql]
+-- finds: 2 trigger-loop stop
+CREATE FUNCTION paid() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN UPDATE mooring SET remark = 'paid' WHERE mooring_id = NEW.mooring_id; RETURN NEW; END $$;
+CREATE TRIGGER paid_for AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION paid();
+UPDATE mooring SET fee = 3 WHERE mooring_id = 1;

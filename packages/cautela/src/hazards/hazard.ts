@@ -75,7 +75,10 @@ export interface At {
 /** What a hazard's check is given: one statement, resolved and judged. */
 export interface HazardContext {
   readonly dialect: Dialect;
+  /** What the database would hold here; where none was given, what the script itself has made, and nothing is known of the rest. */
   readonly catalog: Catalog | null;
+  /** A catalog was given: a table that it lacks is not there. */
+  readonly known: boolean;
   readonly policy: Policy;
   readonly statement: ReadStatement;
   readonly tree: Statement;
@@ -169,6 +172,7 @@ export interface Hazard {
 export interface FinishContext {
   readonly dialect: Dialect;
   readonly catalog: Catalog | null;
+  readonly known: boolean;
   readonly policy: Policy;
   readonly history: History;
   readonly timeline: Timeline;

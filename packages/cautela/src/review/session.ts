@@ -2,7 +2,7 @@ import { changesOf } from "../analysis/changes/change.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { TransactionSpan } from "../analysis/script/copies.ts";
 import { ScriptState } from "../analysis/script/script-state.ts";
-import type { Catalog } from "../catalog/catalog.ts";
+import { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
 import type { At, Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
@@ -41,8 +41,8 @@ export class ReviewSession {
   readonly #dialect: DialectId;
   readonly #policy: Policy;
   readonly #path: string;
-  /** What the database would hold at this point of the script; null without a catalog. */
-  readonly #catalog: Catalog | null;
+  /** What the database would hold at this point of the script. */
+  readonly #catalog: Catalog;
   readonly #before: Catalog | null;
   readonly #state: ScriptState;
   readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked" | "unjudged">;
@@ -72,7 +72,8 @@ export class ReviewSession {
     this.#policy = options.policy ?? {};
     this.#path = options.path ?? "";
     this.#before = options.catalog ?? null;
-    this.#catalog = options.catalog?.fork() ?? null;
+    // Without one, the tables that the script makes are known all the same.
+    this.#catalog = options.catalog?.fork() ?? new Catalog(this.#dialect, { complete: false });
     const dialect = dialects[this.#dialect];
     this.#state = new ScriptState(dialect, this.#policy);
     if (isPathOf(this.#path, this.#policy.install ?? [])) this.#state.timeline.install = "the policy says so";
@@ -83,7 +84,7 @@ export class ReviewSession {
     this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
     const { history, timeline, creations, moves, returns } = this.#state;
     const known = { history, timeline, creations, moves, returns };
-    this.#script = { dialect, catalog: this.#catalog, policy: this.#policy, ...known };
+    this.#script = { dialect, catalog: this.#catalog, known: this.#before !== null, policy: this.#policy, ...known };
     this.#result = {
       path: this.#path,
       dialect: this.#dialect,
@@ -107,7 +108,7 @@ export class ReviewSession {
       ripples: this.#ripples,
       sources: this.#sources,
       policy: this.#policy,
-      catalog: this.#catalog,
+      catalog: this.#before ? this.#catalog : null,
       before: this.#before,
     };
   }
@@ -182,7 +183,6 @@ export class ReviewSession {
     this.#unjudged.note(tree, index);
     if (context.refused) return;
     this.#state.observe(context);
-    if (!this.#catalog) return;
     replay(this.#catalog, tree, source.slice);
     this.#state.transact(this.#catalog, tree);
   }

@@ -37,6 +37,7 @@ export interface SourceView {
 export interface ScriptContext {
   dialect: Dialect;
   catalog: Catalog | null;
+  known: boolean;
   policy: Policy;
   history: History;
   timeline: Timeline;
@@ -51,6 +52,7 @@ const NO_RIPPLES: readonly FiredRipple[] = [];
 export class StatementContext implements HazardContext, Step {
   readonly dialect: Dialect;
   readonly catalog: Catalog | null;
+  readonly known: boolean;
   readonly policy: Policy;
   readonly history: History;
   readonly timeline: Timeline;
@@ -82,6 +84,7 @@ export class StatementContext implements HazardContext, Step {
   ) {
     this.dialect = script.dialect;
     this.catalog = script.catalog;
+    this.known = script.known;
     this.policy = script.policy;
     this.history = script.history;
     this.timeline = script.timeline;

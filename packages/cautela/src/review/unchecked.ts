@@ -38,9 +38,9 @@ export class Unchecked {
   }
 
   /** Lists what could not be judged about a statement. */
-  note({ tree, names, changes, ripples, catalog, dialect, at }: StatementContext): void {
+  note({ tree, names, changes, ripples, catalog, known, dialect, at }: StatementContext): void {
     const missing = (what: string, hazards: string[]): void => this.add(what, hazards, at.statement, at.region.line);
-    if (names) {
+    if (names && known) {
       for (const table of missingTables(names, { dialect }))
         missing(`table ${table} is not in the catalog`, this.#depending.names);
     } else if (changes.some(({ change, softener }) => !change.table && !softener)) {

@@ -1,4 +1,4 @@
-import type { Expr, Node } from "../../sql/nodes/tree.ts";
+import type { ColumnRef, Expr, Node } from "../../sql/nodes/tree.ts";
 import { children, walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import type { BoundRelation, Resolution, ResolvedScope } from "../names/resolution.ts";
@@ -96,12 +96,12 @@ function readLinks(conditions: readonly Expr[], names: Resolution, scope: Resolv
       const rightBinding = right ? names.bindings.get(right) : undefined;
       const a = leftBinding && placeOf(leftBinding.relation, list) >= 0 ? leftBinding : null;
       const b = rightBinding && placeOf(rightBinding.relation, list) >= 0 ? rightBinding : null;
-      if (a?.relation && b?.relation && a.offered && b.offered && a.relation !== b.relation) {
+      if (left && right && a?.relation && b?.relation && a.relation !== b.relation) {
         links.equal.push({
           left: a.relation,
-          leftColumn: a.offered.name,
+          leftColumn: a.offered?.name ?? bareName(left),
           right: b.relation,
-          rightColumn: b.offered.name,
+          rightColumn: b.offered?.name ?? bareName(right),
           expr: part,
         });
       } else if (a && !mentionsHere(part.right, names, list)) pin(part.left, names, list, links);
@@ -109,6 +109,11 @@ function readLinks(conditions: readonly Expr[], names: Resolution, scope: Resolv
     }
   }
   return links;
+}
+
+/** The column of a table whose columns are not known. */
+function bareName({ path }: ColumnRef): string {
+  return path[path.length - 1].text.toLowerCase();
 }
 
 function pin(expr: Expr, names: Resolution, here: readonly BoundRelation[], links: Links): void {

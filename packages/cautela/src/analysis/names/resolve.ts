@@ -624,6 +624,8 @@ class Resolver {
       if (unknownHere) undecided = true;
       if (undecided) return bound(node, scope, "undecided", null, null, level);
     }
+    // crew_seq.NEXTVAL names a sequence.
+    if (qualifier !== null && isPseudoColumn(name, this.#dialect)) return bound(node, scope, "undecided");
     if (qualifier !== null) return bound(node, scope, "unknown", null, null, level, "relation");
     // A name in double quotes that is no column is a string (sqlite.org/quirks.html, 8).
     if (this.#dialect.engine.quotedStrings && last.quoted && !this.#assigned)

@@ -12,6 +12,8 @@ export class Creations {
   /** Tables made in this script that are still there, by key; the value says whether they are temporary. */
   readonly #made = new Map<string, boolean>();
   readonly #everMade = new Set<string>();
+  /** Routines that this script makes, by their bare names in small letters. */
+  readonly #routines = new Set<string>();
   /** Routines of this script that alter tables, by their bare names in small letters. */
   readonly #altering = new Set<string>();
   /** Columns added in this script, by the table's key. */
@@ -28,6 +30,11 @@ export class Creations {
   made(key: string): "temporary" | "lasting" | null {
     const temporary = this.#made.get(key);
     return temporary === undefined ? null : temporary ? "temporary" : "lasting";
+  }
+
+  /** Whether the script makes a routine of that bare name. */
+  makesRoutine(name: string): boolean {
+    return this.#routines.has(name.slice(name.lastIndexOf(".") + 1).toLowerCase());
   }
 
   /** Whether the script has made a table at all that is still there. */
@@ -100,6 +107,7 @@ export class Creations {
           for (const { from, to } of statement.renames) this.#rename(relationKey(from, catalog, this.#dialect), to);
         break;
       case "create-routine":
+        if (statement.name) this.#routines.add(lastPart(statement.name));
         if (statement.name && statement.body?.some((one) => altersTables(one)))
           this.#altering.add(lastPart(statement.name));
         break;

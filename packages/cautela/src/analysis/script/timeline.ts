@@ -396,7 +396,7 @@ export class Timeline {
           for (const name of tree.names) {
             const relation = tree.object === "table" ? catalog?.resolve(name) : undefined;
             // IF EXISTS of a table that the catalog does not hold drops nothing.
-            if (tree.object === "table" && tree.ifExists && catalog && !relation) continue;
+            if (tree.object === "table" && tree.ifExists && catalog?.complete && !relation) continue;
             const { key, shown } = namedRelation(name, catalog, this.#dialect);
             if (tree.object === "table" && this.#creations.everMade(key)) continue;
             const reach: Reach = relation?.rows == null ? { bound: "every" } : { bound: "every", rows: relation.rows };

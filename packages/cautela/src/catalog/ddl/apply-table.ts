@@ -57,7 +57,11 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
   for (const like of statement.like) state = copiedShape(catalog, state, like, statement.likeIncludes, dialect);
   for (const parent of [...statement.inherits, ...(statement.partitionOf ? [statement.partitionOf] : [])]) {
     const source = catalog.resolve(parent);
-    if (!source) continue;
+    if (!source) {
+      // What it takes over from a table that is not known is not known either.
+      state = { ...state, partial: true };
+      continue;
+    }
     const isPartition = statement.partitionOf === parent;
     state = {
       ...state,

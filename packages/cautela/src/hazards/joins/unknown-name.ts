@@ -124,8 +124,8 @@ function capital(text: string): string {
   return text[0] === "`" ? text : text[0].toUpperCase() + text.slice(1);
 }
 
-function nearestTable(name: string, { catalog }: HazardContext): string | null {
-  if (!catalog || name.length < 4) return null;
+function nearestTable(name: string, { catalog, known }: HazardContext): string | null {
+  if (!known || !catalog || name.length < 4) return null;
   const wanted = name.toLowerCase();
   for (const table of catalog.tables())
     if (Math.abs(table.name.length - name.length) <= 1 && distance(wanted, table.name.toLowerCase()) === 1)

@@ -27,7 +27,7 @@ export const earlyUse: Hazard = {
     dangerous: "DROP TABLE tariff_notice;\nDELETE FROM tariff_notice WHERE tariff_id = 3;",
     sound: "DELETE FROM tariff_notice WHERE tariff_id = 3;",
   },
-  check({ tree, names, history, dialect, catalog }) {
+  check({ tree, names, history, dialect, catalog, known }) {
     const drafts: Draft[] = [];
     if (names) {
       for (const { source } of names.missing) {
@@ -42,7 +42,7 @@ export const earlyUse: Hazard = {
         });
       }
     }
-    if (tree.kind === "create-table" && catalog && !tree.ifNotExists) {
+    if (tree.kind === "create-table" && known && catalog && !tree.ifNotExists) {
       const key = nameKey(tree.name, dialect);
       if (!catalog.relation(key) && history.droppedOn(key) === null) {
         if (!history.isInUnread(tree.name.parts[tree.name.parts.length - 1].text))

@@ -85,11 +85,11 @@ function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
 
 /** A table, or a schema, that is dropped. */
 function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Draft {
-  const { returns, moves, policy, timeline, catalog } = context;
+  const { returns, moves, policy, timeline, known } = context;
   const { key, shown, at } = lost;
   const again = returns.isMadeAfter(key, at.statement);
   const moved = moves.hasTakenFrom(key);
-  const only = catalog === null && timeline.dropsOnly && timeline.dropped >= DROPS_ONLY;
+  const only = !known && timeline.dropsOnly && timeline.dropped >= DROPS_ONLY;
   const usual: Weight =
     way.kind === "trial" || moved
       ? "note"

@@ -27,12 +27,14 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
     dangerous: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
   },
-  check({ ripples, tree, catalog }) {
+  check({ ripples, tree, catalog, known, creations }) {
     const drafts: Draft[] = [];
     for (const { ripple } of ripples) {
       for (const { kind, name, text } of ripple.notes) {
         if (kind !== "opaque") continue;
         drafts.push({
+          // What the script itself has made and calls is there to be read.
+          ...(ripple.nodes[0]?.action === "call" && creations.makesRoutine(name) ? { weight: "note" as const } : {}),
           cause: `${name} ${text}`,
           message: `What \`${name}\` does here cannot be read beforehand.`,
           because: [text],
@@ -40,7 +42,7 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
         });
       }
     }
-    if (tree.kind === "call-statement" && catalog && tree.name && !catalog.routine(tree.name)) {
+    if (tree.kind === "call-statement" && known && catalog && tree.name && !catalog.routine(tree.name)) {
       const name = writtenName(tree.name);
       drafts.push({
         weight: "note",

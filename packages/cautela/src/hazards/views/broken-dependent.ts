@@ -43,7 +43,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     sound: "ALTER TABLE owner ALTER COLUMN mail SET NOT NULL;",
   },
   check(context) {
-    const drafts: Draft[] = context.catalog ? [] : cascades(context);
+    const drafts: Draft[] = context.known ? [] : cascades(context);
     for (const loss of losses(context)) {
       if (loss.dependents.length === 0) continue;
       const refused = refusal(loss, context);

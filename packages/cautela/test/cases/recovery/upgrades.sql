@@ -150,3 +150,6 @@ DROP TABLE #double;
 CREATE TABLE IF NOT EXISTS tide_copy (berth_id integer,, depth integer);
 DELETE FROM tide_copy;
 DELETE FROM other_copy;
+-- case: a sequence gives the number [plsql]
+INSERT INTO crew (crew_id, name) VALUES (crew_seq.NEXTVAL, 'Ada');
+UPDATE crew SET crew_id = crew_seq.NEXTVAL WHERE crew_id IS NULL;

@@ -19,6 +19,7 @@ interface Shown {
 
 const KINDS: Record<StatementTrace["notes"][number]["kind"], string> = {
   rewrites: "rewrites the row",
+  tidies: "tidies the row",
   stamps: "stamps the row",
   refuses: "may refuse it",
   swallows: "may drop it silently",

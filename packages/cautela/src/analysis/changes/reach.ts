@@ -64,6 +64,8 @@ export function reachOf(change: Change): ReachResult {
       return { reach: { bound: "some" }, because: ["its limit is not known here"], filter: "filters", reasons: [] };
     return { reach: every, because: ["it has no WHERE"], filter: "absent", reasons: [] };
   }
+  const itself = meetsItself(change);
+  if (itself) return { reach: every, because: [itself], filter: "hollow", reasons: [] };
   const truth = new Truth(change.names, change.scope, change.relation);
   const parts = change.conditions.map((condition) => condition.expr);
   const whole: Expr =
@@ -122,6 +124,24 @@ export function reachOf(change: Change): ReachResult {
   };
 }
 
+/** Why every row meets itself: the table is joined with itself, on equal columns and on nothing else; null: it is not. */
+function meetsItself({ relation, scope, conditions, names, tied }: Change): string | null {
+  if (relation?.source.kind !== "table" || tied || scope.relations.length !== 2 || conditions.length === 0) return null;
+  const other = scope.relations.find((one) => one !== relation);
+  if (other?.source.kind !== "table" || names.common(other.source)) return null;
+  const same = relation.table ? relation.table === other.table : false;
+  if (!same) return null;
+  for (const part of conditions.flatMap(({ expr }) => conjuncts(expr))) {
+    const left = part.kind === "binary" && part.op === "=" ? plainColumn(part.left) : null;
+    const right = part.kind === "binary" && part.op === "=" ? plainColumn(part.right) : null;
+    if (left?.path.length !== 2 || right?.path.length !== 2) return null;
+    const [a, b] = [names.fold(left.path[0]), names.fold(right.path[0])];
+    if (a === b || ![a, b].includes(relation.name) || ![a, b].includes(other.name)) return null;
+    if (names.fold(left.path[1]) !== names.fold(right.path[1])) return null;
+  }
+  return `\`${relation.name}\` and \`${other.name}\` are one table, and every row meets itself: all copies are met, not all but one`;
+}
+
 function limited(reach: Reach, rows: number): Reach {
   if (rows === 0) return { bound: "none", rows: 0 };
   if (reach.bound === "every" && reach.rows !== undefined && reach.rows <= rows) return reach;
@@ -131,6 +151,8 @@ function limited(reach: Reach, rows: number): Reach {
 /** The number of a LIMIT or TOP; null without one, or when it is not a plain number. */
 function limitOf(change: Change): number | null {
   const { limit } = change;
+  const counted = rownumLimit(change);
+  if (counted !== null) return counted;
   if (!limit?.count || limit.percent || limit.withTies) return null;
   const value = constant(limit.count);
   return value?.type === "number" && Number.isInteger(value.value) && value.value >= 0 ? value.value : null;
@@ -152,6 +174,9 @@ function addConjuncts(expr: Expr, into: Expr[]): void {
 /** At most how many rows a filter can meet, by the keys it pins; null when no key is pinned whole. */
 function pins(change: Change, filter: Expr): { rows: number; why: string } | null {
   const { table } = change;
+  const place = rowPlaces(change, filter);
+  if (place !== null)
+    return { rows: place, why: `the row's own address is pinned to ${place === 1 ? "one value" : `${place} values`}` };
   if (!table) return null;
   const keys: Key[] = table.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : [...table.uniqueKeys];
   let best: { rows: number; why: string } | null = null;
@@ -169,6 +194,52 @@ function pins(change: Change, filter: Expr): { rows: number; why: string } | nul
     }
   }
   return best;
+}
+
+const ADDRESS = /^(?:rowid|oid|_rowid_|ctid)$/i;
+
+/** How many addresses of rows a filter names: rowid (sqlite, plsql), ctid (postgresql); null: none. */
+function rowPlaces({ names, scope, table }: Change, filter: Expr): number | null {
+  const { engine } = names.dialect;
+  const isAddress = (expr: Expr): boolean => {
+    const ref = plainColumn(expr);
+    const name = ref?.path[ref.path.length - 1].text ?? "";
+    if (!ref || !ADDRESS.test(name) || scope.relations.length !== 1) return false;
+    // A column of that name is a column.
+    if (table?.columns.some((one) => one.name.toLowerCase() === name.toLowerCase())) return false;
+    return engine.rowidKey
+      ? !/^ctid$/i.test(name)
+      : engine.rownum
+        ? /^rowid$/i.test(name)
+        : engine.rules && /^ctid$/i.test(name);
+  };
+  for (const part of conjuncts(filter)) {
+    if (part.kind === "binary" && part.op === "=") {
+      if (isAddress(part.left) && constant(part.right)) return 1;
+      if (isAddress(part.right) && constant(part.left)) return 1;
+    }
+    if (part.kind === "in" && !part.negated && part.items?.every((item) => constant(item)) && isAddress(part.operand))
+      return part.items.length;
+  }
+  return null;
+}
+
+/** The bound that ROWNUM sets (plsql); null: none. */
+function rownumLimit({ conditions, names }: Change): number | null {
+  if (!names.dialect.engine.rownum) return null;
+  let least: number | null = null;
+  for (const part of conditions.flatMap(({ expr }) => conjuncts(expr))) {
+    if (part.kind !== "binary") continue;
+    const flipped = constant(part.left) !== null;
+    const [side, other] = flipped ? [part.right, part.left] : [part.left, part.right];
+    const value = constant(other);
+    if (side.kind !== "column" || side.path.length !== 1 || !/^rownum$/i.test(side.path[0].text)) continue;
+    if (value?.type !== "number") continue;
+    const op = flipped ? ({ ">": "<", ">=": "<=" }[part.op] ?? part.op) : part.op;
+    const rows = op === "<=" || op === "=" ? Math.floor(value.value) : op === "<" ? Math.ceil(value.value) - 1 : null;
+    if (rows !== null && rows >= 0 && (least === null || rows < least)) least = rows;
+  }
+  return least;
 }
 
 /** How many values of a key the filter admits. */

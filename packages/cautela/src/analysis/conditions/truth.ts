@@ -1,5 +1,16 @@
 import type { Column } from "../../catalog/model.ts";
-import type { Between, ColumnRef, Expr, In, Like, Logic, Name, Query } from "../../sql/nodes/tree.ts";
+import type {
+  Between,
+  ColumnRef,
+  CommonTable,
+  Expr,
+  In,
+  Like,
+  Logic,
+  Name,
+  Query,
+  Source,
+} from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
 import { withoutNot } from "./negation.ts";
 
@@ -148,6 +159,10 @@ export class Truth {
 
   #truthiness(expr: Expr): Outcomes {
     const value = constant(expr);
+    if (!value && this.#names.dialect.engine.booleansAreValues && this.#isNumbered(expr)) {
+      this.#because(expr, "every number but 0 is true, and the key is numbered from 1 on");
+      return TRUE;
+    }
     if (!value) return ANY;
     switch (value.type) {
       case "null":
@@ -169,16 +184,31 @@ export class Truth {
 
   #comparison(left: Expr, op: string, right: Expr, whole: Expr): Outcomes {
     if (!isComparison(op)) return op === "||" ? ANY : this.#truthinessOfBinary(whole);
-    const a = constant(left);
-    const b = constant(right);
+    const a = this.#constant(left);
+    const b = this.#constant(right);
+    const counted = this.#rowNumber(left, op, right, whole);
+    if (counted !== null) return counted;
     if (op === "<=>") {
       if (a && b)
         return a.type === "null" || b.type === "null" ? bool(a.type === b.type) : (compared(a, "=", b) ?? ANY);
       return TRUE | FALSE;
     }
     if (a?.type === "null" || b?.type === "null") {
-      this.#because(whole, "a comparison with NULL is never true; IS NULL asks for it");
+      this.#because(
+        whole,
+        isEmptyText(left) || isEmptyText(right)
+          ? "the empty text is NULL here, and a comparison with NULL is never true; IS NULL asks for it"
+          : "a comparison with NULL is never true; IS NULL asks for it",
+      );
       return this.#withNull;
+    }
+    if (this.#isNumberedFromOne(left, op, b) || this.#isNumberedFromOne(right, MIRRORED[op] ?? op, a)) {
+      this.#because(whole, "the key is numbered from 1 on, so this is always true");
+      return TRUE;
+    }
+    if (op === "=" && (this.#isNoTruth(left, b) || this.#isNoTruth(right, a))) {
+      this.#because(whole, "True is -1 here, and a yes/no column holds nothing but -1 and 0");
+      return FALSE;
     }
     if (a && b) {
       const outcome = compared(a, op, b);
@@ -198,6 +228,58 @@ export class Truth {
       return (equal ? TRUE : FALSE) | (nullable ? NULL : 0);
     }
     return ANY;
+  }
+
+  /** A constant; the empty text is NULL where the engine takes it so (Oracle). */
+  #constant(expr: Expr): Constant | null {
+    const value = constant(expr);
+    return value?.type === "string" && value.value === "" && this.#names.dialect.engine.emptyIsNull
+      ? { type: "null" }
+      : value;
+  }
+
+  /** ROWNUM counts the rows that are met, the first one as 1: a later one is never reached without those before it. */
+  #rowNumber(left: Expr, op: string, right: Expr, whole: Expr): Outcomes | null {
+    if (!this.#names.dialect.engine.rownum) return null;
+    const flipped = isRownum(right);
+    if (!flipped && !isRownum(left)) return null;
+    const number = constant(flipped ? left : right);
+    if (number?.type !== "number") return null;
+    const how = flipped ? (MIRRORED[op] ?? op) : op;
+    const { value } = number;
+    const never =
+      (how === "=" && value !== 1) ||
+      (how === ">" && value >= 1) ||
+      (how === ">=" && value > 1) ||
+      (how === "<" && value <= 1);
+    if (!never) return how === ">" || how === ">=" ? TRUE : ANY;
+    this.#because(whole, "ROWNUM counts the rows that are met: a first row is never met, and so none after it");
+    return FALSE;
+  }
+
+  /** A yes/no column that is compared with another number than -1 and 0. */
+  #isNoTruth(expr: Expr, value: Constant | null): boolean {
+    if (!this.#names.dialect.engine.trueIsMinusOne || value?.type !== "number") return false;
+    const type = this.fact(expr)?.column?.type ?? "";
+    return /^(?:yesno|bit|logical|logical1|boolean|bool)$/i.test(type) && value.value !== -1 && value.value !== 0;
+  }
+
+  /** `id > 0`, `id >= 1`, `id <> 0` of a key that the engine numbers. */
+  #isNumberedFromOne(expr: Expr, op: string, bound: Constant | null): boolean {
+    if (bound?.type !== "number" || !this.#isNumbered(expr)) return false;
+    const { value } = bound;
+    return (op === ">" && value <= 0) || (op === ">=" && value <= 1) || ((op === "<>" || op === "!=") && value === 0);
+  }
+
+  /** A key of one column that the engine numbers. */
+  #isNumbered(expr: Expr): boolean {
+    const column = this.fact(expr)?.column;
+    const table = this.#target?.table;
+    const key = table?.primaryKey?.columns;
+    if (!column || !key || key.length !== 1 || key[0] !== column.name) return false;
+    const { engine } = this.#names.dialect;
+    const rowid = engine.rowidKey && column.type === "integer";
+    return rowid || column.identity !== null || /^nextval\s*\(/i.test(column.default ?? "");
   }
 
   #truthinessOfBinary(expr: Expr): Outcomes {
@@ -256,6 +338,8 @@ export class Truth {
       const values = expr.items.map(constant);
       const operand = constant(expr.operand);
       if (expr.items.length === 0) return expr.negated ? TRUE : FALSE;
+      if (expr.items.length === 1 && !expr.negated && constant(expr.items[0])?.type === "number")
+        return this.#comparison(expr.operand, "=", expr.items[0], expr);
       const holdsNull = values.some((value) => value?.type === "null");
       if (operand && operand.type !== "null" && values.every((value) => value !== null)) {
         const hit = values.some((value) => value && value.type !== "null" && compared(operand, "=", value) === TRUE);
@@ -321,15 +405,33 @@ export class Truth {
       body.from.length !== 1
     )
       return null;
-    const source = body.from[0];
-    if (source.kind !== "table" || this.#names.common(source)) return null;
     const fold = (part: { text: string; quoted: boolean }): string => this.#names.fold(part);
-    if (!this.#isSameTable(source.name, target.source.name)) return null;
     const selected = plainColumn(body.items[0].expr);
     const asked = plainColumn(operand);
     if (!selected || !asked) return null;
     const name = fold(asked.path[asked.path.length - 1]);
-    return fold(selected.path[selected.path.length - 1]) === name ? name : null;
+    if (!this.#givesOwn(body.from[0], fold(selected.path[selected.path.length - 1]), name, 0)) return null;
+    return name;
+  }
+
+  /** Whether a source gives, under a name, every value of a column of the target: the table itself, or a query that takes none away. */
+  #givesOwn(source: Source, given: string, column: string, depth: number): boolean {
+    const target = this.#target?.source;
+    if (target?.kind !== "table" || depth > 5) return false;
+    const common = this.#names.common(source);
+    if (source.kind === "table" && !common) return given === column && this.#isSameTable(source.name, target.name);
+    const query = common ? common.body : source.kind === "derived" ? source.query : null;
+    if (query?.kind !== "query" || query.limit || query.with || namesColumns(common ?? source)) return false;
+    const { body } = query;
+    if (body.kind !== "select" || body.where || body.having || body.top || body.from.length !== 1) return false;
+    if (body.groupBy.length > 0) return false;
+    for (const { expr, alias } of body.items) {
+      if (expr.kind === "star" && this.#givesOwn(body.from[0], given, column, depth + 1)) return true;
+      const ref = plainColumn(expr);
+      if (!ref || this.#names.fold(alias ?? ref.path[ref.path.length - 1]) !== given) continue;
+      return this.#givesOwn(body.from[0], this.#names.fold(ref.path[ref.path.length - 1]), column, depth + 1);
+    }
+    return false;
   }
 
   /** Whether two names mean one table; a schema that only one of them gives may be the same. */
@@ -407,6 +509,19 @@ function numeral(text: string): number {
 
 /** Chains of operators are followed this far; the value of a longer one is not known. */
 const DEEPEST = 200;
+
+/** Whether a source gives its columns other names: `AS y (a, b)`. */
+function namesColumns(source: CommonTable | Source): boolean {
+  return "columns" in source && source.columns !== null && source.columns.length > 0;
+}
+
+function isRownum(expr: Expr): boolean {
+  return expr.kind === "column" && expr.path.length === 1 && /^rownum$/i.test(expr.path[0].text);
+}
+
+function isEmptyText(expr: Expr): boolean {
+  return expr.kind === "literal" && expr.type === "string" && expr.value === "";
+}
 
 /** The value of an expression of constants; null when it depends on anything else. */
 export function constant(expr: Expr, depth = 0): Constant | null {

@@ -42,6 +42,7 @@ export const wrongTarget: Hazard = {
             (one.kind === "table" ? one.name.parts.map((part) => part.text).join(".") : "") ||
             "?",
         );
+        // Jet takes DELETE Loaf.BakedOn FROM a join for no target, and refuses it.
         return [
           {
             message: `This DELETE from a join names no table: it may mean ${listed(shown)}.`,

@@ -1,4 +1,13 @@
-import { filterParts, pinnedConstants, sameValue, shownValue } from "../../analysis/conditions/conditions.ts";
+import {
+  type ConstantValue,
+  filterParts,
+  pinnedConstants,
+  sameValue,
+  shownValue,
+  whereParts,
+} from "../../analysis/conditions/conditions.ts";
+import type { PastChange } from "../../analysis/script/history.ts";
+import { namedRelation } from "../../catalog/catalog.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -25,14 +34,47 @@ export const staleFilter: Hazard = {
     sound:
       "UPDATE mooring SET note = 'closed' WHERE status = 'lying';\nUPDATE mooring SET status = 'left' WHERE status = 'lying';",
   },
-  check({ changes, names, history, tree }) {
+  check({ changes, names, history, tree, found, catalog, dialect, line }) {
     const drafts: Draft[] = [];
+    if (changes.length > 0)
+      for (const { body } of found.queries) {
+        // A subquery that asks another table for a value that is no longer there.
+        const source = body.kind === "select" && body.from.length === 1 ? body.from[0] : null;
+        if (body.kind !== "select" || !body.where || source?.kind !== "table") continue;
+        const { shown } = namedRelation(source.name, catalog, dialect);
+        const past = history.of(shown);
+        if (past.length === 0) continue;
+        for (const { column, values } of pinnedConstants(whereParts({ where: body.where }), names)) {
+          const earlier = values.length === 1 ? overwritten(past, column.name, values[0]) : null;
+          if (!earlier) continue;
+          drafts.push({
+            message: `The subquery on line ${line(body.start)} finds no row of \`${shown}\` with \`${column.name}\` = ${shownValue(values[0])} any more: line ${earlier.line} has made it ${shownValue(earlier.written)}.`,
+            because: [
+              `the statement on line ${earlier.line} changes every row with ${shownValue(values[0])}`,
+              "what it has overwritten can no longer be found",
+            ],
+            remedy: `Move this statement before line ${earlier.line}, or ask for ${shownValue(earlier.written)} if those rows are meant.`,
+          });
+        }
+      }
     for (const { change, target, result } of changes) {
       if (result.filter === "dead" || change.action === "truncate") continue;
       if (history.of(target).length === 0) continue;
       const pinned = pinnedConstants(filterParts(change.conditions), names);
       if (pinned.length === 0) continue;
       const past = history.of(target);
+      const gone = deleted(past, pinned);
+      if (gone !== null) {
+        drafts.push({
+          message: `No row of \`${target}\` meets this filter any more: line ${gone} has deleted them.`,
+          because: [
+            `the statement on line ${gone} deletes every row that meets it`,
+            "no row has been added in between",
+          ],
+          remedy: `Move this statement before line ${gone}, or leave it out.`,
+        });
+        continue;
+      }
       const said = new Set<string>();
       for (const { column, values } of pinned) {
         if (values.length !== 1 || !history.hasAssigned(target, column.name) || said.has(column.name)) continue;
@@ -95,4 +137,36 @@ function assignsConstant(
 /** Numbers, codes with numbers: what is renumbered in a chain, as against a mark that is set to be found again. */
 function sameOrder(a: { type: string; value?: unknown }, b: { type: string; value?: unknown }): boolean {
   return a.type === b.type && (a.type === "number" || (/\d/.test(String(a.value)) && /\d/.test(String(b.value))));
+}
+
+/** Where all rows with a value were given another one, and nothing has brought it back. */
+function overwritten(
+  past: readonly PastChange[],
+  column: string,
+  value: ConstantValue,
+): { line: number; written: ConstantValue } | null {
+  for (let i = past.length - 1; i >= 0; i--) {
+    const earlier = past[i];
+    if (!earlier.assigned.has(column)) continue;
+    const written = earlier.set.get(column);
+    const old = earlier.where?.get(column);
+    const whole = earlier.action === "update" && earlier.where?.size === 1 && old !== undefined;
+    if (!written || !whole || !sameValue(old, value) || sameValue(written, value)) return null;
+    return { line: earlier.line, written };
+  }
+  return null;
+}
+
+/** The line on which every row that meets the filter was deleted; null: they may be there. */
+function deleted(
+  past: readonly PastChange[],
+  pinned: readonly { column: { name: string }; values: readonly ConstantValue[] }[],
+): number | null {
+  const last = past[past.length - 1];
+  if (last?.action !== "delete" || !last.where || last.where.size === 0) return null;
+  for (const [column, value] of last.where) {
+    const own = pinned.find((one) => one.column.name === column);
+    if (own?.values.length !== 1 || !sameValue(own.values[0], value)) return null;
+  }
+  return last.line;
 }

@@ -34,6 +34,15 @@ export const looseMatch: Hazard = {
         const pattern = constant(part.pattern);
         if (pattern?.type !== "string") continue;
         const jet = dialect.engine.likeStar && part.op === "like";
+        if (jet && /[%]/.test(pattern.value) && !/[*?]/.test(pattern.value)) {
+          drafts.push({
+            weight: "ask",
+            message: `\`${show(part)}\`: the wildcards are * and ? here, so % stands for itself and hardly a row is met.`,
+            because: ["in Jet's own LIKE the percent sign is an ordinary character"],
+            remedy: `Write LIKE '${pattern.value.replaceAll("%", "*").replaceAll("_", "?")}'`,
+          });
+          continue;
+        }
         const escaped = part.escape ? constant(part.escape) : null;
         const mark = escaped?.type === "string" ? escaped.value : dialect.engine.backslashInLike ? "\\" : "";
         const bare =
@@ -43,7 +52,7 @@ export const looseMatch: Hazard = {
                 .split(mark)
                 .map((piece, i) => (i === 0 ? piece : piece.slice(1)))
                 .join("");
-        if (!jet && /[A-Za-z0-9]_[A-Za-z0-9]/.test(bare)) {
+        if (!jet && /[A-Za-z0-9]_(?:[A-Za-z0-9]|%$)/.test(bare)) {
           drafts.push({
             message: `\`${show(part)}\`: the underscore stands for any character.`,
             because: [`'${pattern.value}' matches '${bare.replace("_", "X")}' as well`],

@@ -39,7 +39,7 @@ export const unorderedLimit: Hazard = {
     // Deleting in portions is done in a loop until nothing is left: there the order does not matter.
     if (inCode) return drafts;
     for (const { change, result, softener, target } of changes) {
-      if (softener || change.action === "truncate") continue;
+      if (softener || change.action === "truncate" || result.filter === "dead") continue;
       const { statement } = change;
       if (statement.kind === "truncate") continue;
       // Where a key leaves no more rows than the limit takes, no order is needed.
@@ -70,6 +70,15 @@ export const unorderedLimit: Hazard = {
         }
       }
     }
+    // SET a = (SELECT … LIMIT 1): which of the values, nobody says.
+    if (tree.kind === "update")
+      for (const { value } of tree.assignments) {
+        if (value.kind !== "subquery") continue;
+        const { body, limit, orderBy } = value.query;
+        const cut = limit ?? (body.kind === "select" ? body.top : null);
+        if (cut?.count && orderBy.length === 0 && body.kind === "select" && body.from.length > 0)
+          said(`\`${show(value.query)}\``, show(body.from[0]));
+      }
     if (tree.kind === "insert" && tree.source) {
       const limit = tree.source.limit ?? (tree.source.body.kind === "select" ? tree.source.body.top : null);
       const source = tree.source.body.kind === "select" ? tree.source.body.from[0] : undefined;

@@ -7,7 +7,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 
 /** Names of columns that people take for a key although nothing keeps them unique. */
 const LOOKS_LIKE_ONE =
-  /(?:^|_)(?:name|mail|email|e_mail|login|username|code|phone|mobile|title|sign|licence|license|number|no|nr|vin|iban|isbn|sku|plate|label)$/i;
+  /(?:^|_|first|last|sur|nick|user|full|given|family)(?:name|mail|email|e_mail|login|username|code|phone|mobile|title|sign|licence|license|number|no|nr|vin|iban|isbn|sku|plate|label)$/i;
 
 /**
  * A filter on a name where one row is meant and nothing keeps the name unique.

@@ -94,6 +94,11 @@ export function openChoice(value: Expr): Expr | null {
     case "call": {
       const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
       if (name === "iif" && value.args.length === 2) return value;
+      // SWITCH(test, value, …): a last test that is always true is its ELSE.
+      if (name === "switch" && value.args.length >= 2) {
+        const last = constant(value.args[value.args.length - 2]);
+        return last?.type === "boolean" && last.value ? null : value;
+      }
       if (name === "decode" && value.args.length >= 3 && value.args.length % 2 === 1) return value;
       // What catches a NULL makes it harmless.
       if (/^(?:coalesce|ifnull|isnull|nvl|nvl2|nz|concat|concat_ws)$/.test(name)) return null;

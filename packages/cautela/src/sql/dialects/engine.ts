@@ -63,6 +63,8 @@ export interface EngineRules {
   readonly textReadsAsZero: boolean;
   /** LIKE has `*`, `?` and `#`. */
   readonly likeStar: boolean;
+  /** True is -1, and a yes/no column holds nothing but -1 and 0 (Jet). */
+  readonly trueIsMinusOne: boolean;
   /** A backslash escapes in a pattern of LIKE. */
   readonly backslashInLike: boolean;
   /** An INTEGER PRIMARY KEY is the number of the row; other primary keys may hold NULLs. */
@@ -249,6 +251,7 @@ const NONE: Record<Flag, boolean> = {
   refusesTextWithNumber: false,
   textReadsAsZero: false,
   likeStar: false,
+  trueIsMinusOne: false,
   backslashInLike: false,
   rowidKey: false,
   stampsTimestamps: false,

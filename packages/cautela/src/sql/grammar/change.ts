@@ -273,8 +273,12 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     else if (p.at(T.LPAREN) || p.dialect.syntax.deleteExpressions || p.is(K.TABLE)) {
       node.from = [joined(p)];
     } else {
-      do node.named.push(p.name("the name of a table"));
-      while (p.acceptKind(T.COMMA));
+      do {
+        const name = p.name("the name of a table");
+        // DELETE Loaf.*, Loaf.BakedOn, Oven.Hot FROM …: the columns only show on what the criteria are (jet).
+        const shown = p.dialect.engine.starTargets && name.parts.length > 1 && p.tokens.kinds[p.pos - 1] !== T.STAR;
+        if (!shown) node.named.push(name);
+      } while (p.acceptKind(T.COMMA));
     }
     if (p.is(K.OUTPUT)) node.returning = returning(p);
     if (p.dialect.syntax.tableHints && p.is(K.WITH) && p.peekKind(1) === T.LPAREN) {

@@ -30,7 +30,8 @@ DELETE FROM berth WHERE berth_id = berth_id;
 DELETE FROM berth WHERE berth.berth_id = berth_id;
 -- case: a column with another one [postgresql mysql sqlite tsql]
 DELETE FROM vessel WHERE berth_id = vessel_id;
--- case: the same column of another table [postgresql]
+-- case: the same column of the same table, under another name [postgresql]
+-- finds: 0 hollow-filter stop
 UPDATE berth b SET depth_m = 1 FROM berth c WHERE b.berth_id = c.berth_id;
 -- case: a pattern for everything [postgresql mysql sqlite tsql]
 -- finds: 0 hollow-filter stop

@@ -82,6 +82,7 @@ export const jet = dialect(
       "ampersandSkipsNull",
       "refusesTextWithNumber",
       "likeStar",
+      "trueIsMinusOne",
       "aliasesEverywhere",
       "aliasesInList",
       "aliasHidesColumn",

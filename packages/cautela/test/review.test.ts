@@ -34,7 +34,7 @@ test.each(dialectIds)("the harbour database is read whole in %s", (dialect) => {
 const STORIES: Record<string, string[]> = {
   "postgresql/01-new-tariff": ["runs-on-after-error"],
   "postgresql/02-raise-all-fees": ["every-row", "drifts-on-rerun", "trigger-writes", "drifts-on-rerun", "no-way-back"],
-  "postgresql/03-vessel-sold": ["no-way-back"],
+  "postgresql/03-vessel-sold": ["null-into-required", "no-way-back"],
   "postgresql/04-clear-tide-readings": ["hollow-filter"],
   "postgresql/05-renumber-berth": [
     "key-rewrite",

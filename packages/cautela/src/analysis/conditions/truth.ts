@@ -338,7 +338,7 @@ export class Truth {
       const values = expr.items.map(constant);
       const operand = constant(expr.operand);
       if (expr.items.length === 0) return expr.negated ? TRUE : FALSE;
-      if (expr.items.length === 1 && !expr.negated && constant(expr.items[0])?.type === "number")
+      if (expr.items.length === 1 && !expr.negated && isPlainConstant(expr.items[0]))
         return this.#comparison(expr.operand, "=", expr.items[0], expr);
       const holdsNull = values.some((value) => value?.type === "null");
       if (operand && operand.type !== "null" && values.every((value) => value !== null)) {
@@ -513,6 +513,11 @@ const DEEPEST = 200;
 /** Whether a source gives its columns other names: `AS y (a, b)`. */
 function namesColumns(source: CommonTable | Source): boolean {
   return "columns" in source && source.columns !== null && source.columns.length > 0;
+}
+
+function isPlainConstant(expr: Expr): boolean {
+  const type = constant(expr)?.type;
+  return type === "number" || type === "string";
 }
 
 function isRownum(expr: Expr): boolean {

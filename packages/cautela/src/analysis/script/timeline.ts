@@ -445,7 +445,24 @@ export class Timeline {
           const { key, shown } = namedRelation(tree.target.name, catalog, this.#dialect);
           if (this.#open) this.#open.changes++;
           this.#change(step, key, shown);
-          if (tree.whens.some(({ action, deleteWhere }) => action === "delete" || deleteWhere))
+          const table = catalog?.resolve(tree.target.name) ?? null;
+          const updates = tree.whens.filter(({ action }) => action === "update");
+          const columns = updates.flatMap(({ assignments }) =>
+            assignedColumns(assignments).map((one) => one.toLowerCase()),
+          );
+          if (columns.length > 0)
+            add({ key, shown, action: "update", columns, filterText: "MERGE", reach: { bound: "some" }, table });
+          if (tree.whens.some(({ matched, action }) => matched === "not-matched-by-source" && action === "delete"))
+            add({
+              key,
+              shown,
+              action: "delete",
+              columns: null,
+              filterText: "MERGE",
+              reach: { bound: "unknown" },
+              table,
+            });
+          else if (tree.whens.some(({ action, deleteWhere }) => action === "delete" || deleteWhere))
             add({
               key,
               shown,
@@ -644,7 +661,18 @@ function returnedInto(tree: Statement): string | null {
   }
   if (tree.kind !== "insert" || tree.target.kind !== "table") return null;
   const clause = tree.with ?? tree.source?.with ?? null;
-  const kept = clause?.tables.some(({ body }) => body.kind === "delete" && body.returning !== null) ?? false;
+  // Rows that are filtered, joined or cut off on their way are not all kept.
+  const body = tree.source?.body;
+  const whole =
+    body?.kind === "select" &&
+    body.from.length === 1 &&
+    body.from[0].kind === "table" &&
+    !body.where &&
+    !body.distinct &&
+    body.groupBy.length === 0 &&
+    !body.top &&
+    !tree.source?.limit;
+  const kept = whole && (clause?.tables.some(({ body }) => body.kind === "delete" && body.returning !== null) ?? false);
   return kept ? `its rows are kept in \`${writtenName(tree.target.name)}\`` : null;
 }
 

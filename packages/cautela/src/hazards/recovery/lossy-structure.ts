@@ -49,6 +49,7 @@ export const lossyStructure: Hazard = {
     if (creations.everMade(key)) return [];
     const dropped: string[] = [];
     const facts: string[] = [];
+    const loosened: { column: string; gone: string[] }[] = [];
     const narrowed: { column: string; loss: Loss; using: boolean }[] = [];
     for (const action of tree.actions) {
       if (action.what === "drop-column") {
@@ -66,11 +67,25 @@ export const lossyStructure: Hazard = {
         const known = columnNamed(table, column);
         const type = action.what === "column-type" ? action.type : action.column.type;
         const loss = known && type ? narrowing(known, type, context) : null;
+        if (
+          known &&
+          !dialect.engine.modifyKeeps &&
+          !creations.everAdded(key, column) &&
+          action.what === "change-column"
+        ) {
+          // MODIFY and CHANGE say the whole column anew.
+          const { required, default: standard } = action.column;
+          const gone = [
+            ...(known.required && required !== true && !table.primaryKey?.columns.includes(column) ? ["NOT NULL"] : []),
+            ...(known.default !== null && standard === null ? [`DEFAULT ${known.default}`] : []),
+          ];
+          if (gone.length > 0) loosened.push({ column, gone });
+        }
         if (loss && !creations.everAdded(key, column))
           narrowed.push({ column, loss, using: action.what === "column-type" && action.using !== null });
       }
     }
-    if (dropped.length === 0 && narrowed.length === 0) return [];
+    if (dropped.length === 0 && narrowed.length === 0 && loosened.length === 0) return [];
     const lighter = lighterByName(shown, "ask", policy);
     const because = [
       ...(lighter ? [lighter.why] : []),
@@ -90,12 +105,14 @@ export const lossyStructure: Hazard = {
     return [
       {
         weight: lighter?.weight ?? "ask",
-        message: `${[...drops, ...bends].join("; ")}.`,
+        message: `${[...drops, ...bends, ...loosened.map(({ column, gone }) => `\`${column}\` of \`${shown}\` silently loses ${gone.join(" and ")}`)].join("; ")}.`,
         because,
         remedy:
           dropped.length > 0
             ? keepFirst(tree.name, table, dropped, context)
-            : `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`,
+            : narrowed.length > 0
+              ? `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`
+              : "Write the whole definition: what is left out is gone.",
       },
     ];
   },

@@ -146,6 +146,9 @@ function weightOf({ action, reach, ripples }: Destruction, { policy }: FinishCon
   switch (reach.bound) {
     case "one":
       return "note";
+    // MERGE … WHEN NOT MATCHED BY SOURCE: every row that the source lacks.
+    case "unknown":
+      return "ask";
     case "every":
     case "multiplied":
       return "stop";

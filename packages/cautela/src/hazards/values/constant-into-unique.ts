@@ -1,6 +1,14 @@
-import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import {
+  type AssignedColumn,
+  assignedIn,
+  filterParts,
+  pinnedConstants,
+  usedColumn,
+} from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Key } from "../../catalog/model.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 
 /**
  * One value for many rows of a unique column.
@@ -11,7 +19,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const constantIntoUnique: Hazard = {
   id: "constant-into-unique",
   family: "values",
-  statements: ["update"],
+  statements: ["update", "insert"],
   weight: "stop",
   depends: ["names"],
   title: "The same value for a unique column of many rows",
@@ -25,7 +33,9 @@ export const constantIntoUnique: Hazard = {
     dangerous: "UPDATE owner SET mail = 'office@quay.example' WHERE left_on IS NOT NULL;",
     sound: "UPDATE owner SET mail = NULL WHERE left_on IS NOT NULL;",
   },
-  check({ tree, names, changes, show, dialect }) {
+  check(context) {
+    const { tree, names, changes, show, dialect } = context;
+    if (tree.kind === "insert") return twiceInValues(context);
     if (tree.kind !== "update") return [];
     const [judged] = changes;
     const table = judged?.change.table;
@@ -33,13 +43,27 @@ export const constantIntoUnique: Hazard = {
     const assigned = assignedIn(tree, names);
     const drafts: Draft[] = [];
     for (const key of [table.primaryKey, ...table.uniqueKeys]) {
-      if (!key || key.partial || key.columns.length !== 1) continue;
+      if (!key || key.partial || key.columns.length === 0) continue;
+      if (key.columns.length > 1) {
+        const draft = partOfKey(key, judged, assigned, context);
+        if (draft) drafts.push(draft);
+        continue;
+      }
       const hit = assigned.find(
         (one) =>
           one.column.name === key.columns[0].toLowerCase() &&
           (!one.column.relation || one.column.relation.table === table),
       );
       const value = hit ? constant(hit.value) : null;
+      if (hit && isShift(hit) && tree.orderBy.length === 0 && dialect.engine.checksKeysByRow) {
+        drafts.push({
+          weight: "ask",
+          message: `\`${key.columns[0]}\` of \`${judged.target}\` is unique, and its values are moved one by one: a row may run into one that is not moved yet.`,
+          because: [`${dialect.title} looks at the key row by row, and nothing says in which order`],
+          remedy: "Move them out of the way first (by a large number), and then to their places.",
+        });
+        continue;
+      }
       if (!hit || !value || value.type === "null") {
         // One NULL only is allowed (tsql).
         if (!hit || value?.type !== "null" || !dialect.engine.oneNullInUnique) continue;
@@ -56,3 +80,67 @@ export const constantIntoUnique: Hazard = {
     return drafts;
   },
 };
+
+/** `n = n + 1`: every row takes the value of its neighbour. */
+function isShift({ column, value, assignment }: AssignedColumn): boolean {
+  if (assignment.op === "+=" || assignment.op === "-=") return constant(value) !== null;
+  if (value.kind !== "binary" || (value.op !== "+" && value.op !== "-")) return false;
+  const own = (expr: Expr): boolean => usedColumn(expr, null)?.name === column.name;
+  return (
+    (own(value.left) && constant(value.right) !== null) ||
+    (value.op === "+" && own(value.right) && constant(value.left) !== null)
+  );
+}
+
+/** One value for a part of a key, while the filter leaves the rest of it open. */
+function partOfKey(
+  key: Key,
+  { change, target }: JudgedChange,
+  assigned: readonly AssignedColumn[],
+  { show }: HazardContext,
+): Draft | null {
+  const given = key.columns.map((name) => assigned.find((one) => one.column.name === name.toLowerCase()));
+  const hit = given.find((one) => one !== undefined);
+  const value = hit ? constant(hit.value) : null;
+  if (!hit || !value || value.type === "null" || given.some((one) => one && !constant(one.value))) return null;
+  // Rows that have the old value of this part already are kept apart by the others.
+  const pinned = pinnedConstants(filterParts(change.conditions), null);
+  const settled = pinned.some(({ column, values }) => column.name === hit.column.name && values.length === 1);
+  const rest = key.columns.filter((_, i) => given[i] === undefined);
+  if (settled) return null;
+  return {
+    weight: "ask",
+    message: `\`${key.columns.join(", ")}\` of \`${target}\` are unique together: rows with the same ${rest.map((name) => `\`${name}\``).join(", ")} collide once \`${show(hit.target)}\` is ${show(hit.value)} in all of them.`,
+    because: ["the filter does not pin the old value, so rows of several may be met"],
+    remedy: "Look first for rows that would have the same key afterwards.",
+  };
+}
+
+/** Two rows of one VALUES with the same key. */
+function twiceInValues({ inserted, tree, show }: HazardContext): Draft[] {
+  if (tree.kind !== "insert" || !inserted?.table || inserted.rows.length < 2 || tree.ignore || tree.replace) return [];
+  if (tree.conflicts.length > 0) return [];
+  const { table, columns, rows } = inserted;
+  for (const key of [table.primaryKey, ...table.uniqueKeys]) {
+    if (!key || key.partial || key.columns.length === 0) continue;
+    const places = key.columns.map((name) => columns.findIndex((column) => column?.name === name));
+    if (places.some((at) => at < 0)) continue;
+    const seen = new Set<string>();
+    for (const row of rows) {
+      const values = places.map((at) => (row[at] ? constant(row[at]) : null));
+      if (values.some((value) => !value || value.type === "null")) continue;
+      const text = values.map((value) => JSON.stringify(value)).join();
+      if (seen.has(text))
+        return [
+          {
+            refused: true,
+            message: `Two rows of this INSERT have the same ${key.columns.map((name) => `\`${name}\``).join(", ")} (${places.map((at) => show(row[at])).join(", ")}), so the engine refuses it.`,
+            because: [key === table.primaryKey ? "it is the primary key" : "a unique key keeps its values different"],
+            remedy: "Remove one of the two, or give it the key that is meant.",
+          },
+        ];
+      seen.add(text);
+    }
+  }
+  return [];
+}

@@ -1,10 +1,13 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { isAggregate } from "../../analysis/conditions/links.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
-import { Trait } from "../../analysis/statement/traits.ts";
+import { namedRelation } from "../../catalog/catalog.ts";
 import { columnLike } from "../../catalog/columns.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { foldName } from "../../catalog/names.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { Expr, Query } from "../../sql/nodes/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * NULL for a column that may not be NULL.
@@ -15,10 +18,9 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const nullIntoRequired: Hazard = {
   id: "null-into-required",
   family: "values",
-  statements: ["update", "insert", "merge"],
+  statements: ["update", "insert", "merge", "alter-table"],
   weight: "stop",
   depends: ["names"],
-  needs: Trait.null,
   title: "NULL for a column that may not be NULL",
   explanation:
     "The column is declared NOT NULL, and the statement writes NULL into it: the engine refuses the whole statement. MySQL and MariaDB without " +
@@ -30,8 +32,10 @@ export const nullIntoRequired: Hazard = {
     dangerous: "UPDATE mooring SET status = NULL WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET to_day = NULL WHERE mooring_id = 3;",
   },
-  check({ tree, names, changes, dialect, inserted }) {
+  check(context) {
+    const { tree, names, changes, dialect, inserted } = context;
     const drafts: Draft[] = [];
+    if (tree.kind === "alter-table") return added(context);
     const say = (column: string, table: string, byDefault: boolean): void => {
       drafts.push({
         message: `\`${column}\` of \`${table}\` may not be NULL${byDefault ? " and has no default" : ""}, so the engine refuses this.`,
@@ -42,6 +46,14 @@ export const nullIntoRequired: Hazard = {
     };
     for (const { column, value } of assignedIn(tree, names)) {
       const byDefault = isDefault(value);
+      if (value.kind === "subquery") {
+        const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
+        // With a tie to the row it is a matter of `outer-null`.
+        const tied = changes[0]?.change.names.correlated(value.query) ?? true;
+        if (known?.required && !tied && mayBeEmpty(value.query))
+          drafts.push(empty(column.name, changes[0]?.target ?? "", context.show(value)));
+        continue;
+      }
       if (!byDefault && constant(value)?.type !== "null") continue;
       const table = column.relation?.table ?? changes[0]?.change.table;
       const known = column.offered?.column ?? columnLike(table, column.name);
@@ -56,6 +68,8 @@ export const nullIntoRequired: Hazard = {
         if (dialect.engine.rowidKey && table.primaryKey?.columns.includes(column.name)) return;
         if (dialect.engine.stampsTimestamps && column.type === "timestamp") return;
         const values = inserted.rows.map((row) => row[i]).filter((one) => one !== undefined);
+        const asked = values.find((one) => one.kind === "subquery" && mayBeEmpty(one.query));
+        if (asked) drafts.push(empty(column.name, table.name, context.show(asked)));
         if (values.some((one) => constant(one)?.type === "null")) say(column.name, table.name, false);
         else if (values.some(isDefault) && mustBeGiven(column, table, dialect)) say(column.name, table.name, true);
       });
@@ -67,4 +81,59 @@ export const nullIntoRequired: Hazard = {
 /** DEFAULT; MariaDB's IGNORE leaves the value as it is. */
 function isDefault(value: Expr): boolean {
   return value.kind === "literal" && value.type === "default" && value.value === "";
+}
+
+/** Whether a scalar subquery can give no row: an aggregate without groups always gives one. */
+function mayBeEmpty({ body }: Query): boolean {
+  if (body.kind !== "select" || body.from.length === 0) return false;
+  return body.groupBy.length > 0 || !body.items.some(({ expr }) => isAggregate(expr));
+}
+
+function empty(column: string, table: string, shown: string): Draft {
+  return {
+    // The engine refuses it, and nothing is lost.
+    weight: "note",
+    message: `\`${column}\` of \`${table}\` may not be NULL, and \`${shown}\` gives NULL where it finds nothing.`,
+    because: [`\`${column}\` is declared NOT NULL`],
+    remedy: "Look first whether it finds a row, or write what is to stand there if it does not.",
+  };
+}
+
+/** A column that is added NOT NULL and without a value, to a table that may hold rows; NOT NULL put on a column that may hold NULLs. */
+function added({ tree, catalog, dialect, creations, history }: HazardContext): Draft[] {
+  if (tree.kind !== "alter-table") return [];
+  const { key, shown } = namedRelation(tree.name, catalog, dialect);
+  const table = catalog?.resolve(tree.name);
+  if (!table || creations.everMade(key) || table.rows === 0 || table.temporary) return [];
+  const drafts: Draft[] = [];
+  const fills = dialect.engine.fillsNewColumns;
+  for (const action of tree.actions) {
+    if (action.what === "add-column") {
+      const { column } = action;
+      const given =
+        column.default !== null || column.generated !== null || column.identity !== null || column.autoincrement;
+      const serial = /serial/i.test(column.type?.name ?? "");
+      if (column.required !== true || given || serial || column.primary || (fills && table.rows === null)) continue;
+      drafts.push({
+        weight: fills ? "note" : "ask",
+        message: fills
+          ? `\`${column.name.text}\` is added to \`${shown}\` without a default: rows that are there silently get 0 or an empty text.`
+          : `\`${column.name.text}\` is added to \`${shown}\` as NOT NULL and without a default: the engine refuses that where the table holds rows.`,
+        because: ["rows that are there have no value for it"],
+        remedy: "Give it a default, or add it first, fill it, and then set it NOT NULL.",
+      });
+    } else if (action.what === "column-required" && action.required) {
+      const name = foldName(action.name, dialect);
+      const known = columnLike(table, name);
+      // The script has seen to it, or nothing is NULL as far as statistics go.
+      if (!known || known.required || known.nulls === 0 || history.hasAssigned(shown, name.toLowerCase())) continue;
+      drafts.push({
+        weight: "ask",
+        message: `\`${name}\` of \`${shown}\` becomes NOT NULL, and rows that hold NULL there make this fail.`,
+        because: ["it may be NULL so far, and the script fills no gaps before"],
+        remedy: `Count them first: SELECT COUNT(*) FROM ${sqlWriter(dialect).table(table)} WHERE ${sqlWriter(dialect).column(table, name)} IS NULL`,
+      });
+    }
+  }
+  return drafts;
 }

@@ -1,5 +1,5 @@
 import { refusal } from "../../analysis/conditions/allowed.ts";
-import { assignedIn, shownValue } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, pinnedConstants, shownValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
@@ -14,7 +14,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const outsideList: Hazard = {
   id: "outside-list",
   family: "values",
-  statements: ["update", "insert", "merge"],
+  statements: ["update", "delete", "insert", "merge"],
   weight: "stop",
   depends: ["names"],
   needs: Trait.listed,
@@ -49,6 +49,22 @@ export const outsideList: Hazard = {
       const why = table && known && given ? refusal(given, known, table, catalog) : null;
       if (why && given) say(column.name, given, why);
     }
+    // A filter that asks for a word that no row can have.
+    for (const { change, result } of changes)
+      if (change.table && result.filter !== "dead")
+        for (const { column, values } of pinnedConstants(filterParts(change.conditions), names)) {
+          const known =
+            column.relation && column.relation.table !== change.table ? null : columnLike(change.table, column.name);
+          const [value] = values;
+          const why = known && values.length === 1 ? refusal(value, known, change.table, catalog) : null;
+          if (why && drafts.length < 5)
+            drafts.push({
+              weight: "ask",
+              message: `No row can have ${shownValue(value)} in \`${column.name}\`, so this filter meets none.`,
+              because: [why],
+              remedy: "Ask for one of the allowed values.",
+            });
+        }
     if (inserted?.table) {
       const { table, columns } = inserted;
       for (const row of inserted.rows) {

@@ -40,7 +40,7 @@ export const brokenDependent: Hazard = {
     ddl: `CREATE TABLE owner (owner_id integer PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(60), phone varchar(20));
 CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     dangerous: "ALTER TABLE owner DROP COLUMN mail;",
-    sound: "ALTER TABLE owner ALTER COLUMN mail SET NOT NULL;",
+    sound: "ALTER TABLE owner ADD COLUMN fax varchar(20);",
   },
   check(context) {
     const drafts: Draft[] = context.known ? [] : cascades(context);

@@ -61,6 +61,10 @@ export interface EngineRules {
   readonly refusesTextWithNumber: boolean;
   /** A text that is no number is 0 where a number is wanted. */
   readonly textReadsAsZero: boolean;
+  /** A column that is added NOT NULL and without a default gets 0 or an empty text in the rows that are there (mysql). */
+  readonly fillsNewColumns: boolean;
+  /** A unique key is looked at after each row, and not at the end of the statement. */
+  readonly checksKeysByRow: boolean;
   /** LIKE has `*`, `?` and `#`. */
   readonly likeStar: boolean;
   /** True is -1, and a yes/no column holds nothing but -1 and 0 (Jet). */
@@ -250,6 +254,8 @@ const NONE: Record<Flag, boolean> = {
   integerDivision: false,
   refusesTextWithNumber: false,
   textReadsAsZero: false,
+  fillsNewColumns: false,
+  checksKeysByRow: false,
   likeStar: false,
   trueIsMinusOne: false,
   backslashInLike: false,

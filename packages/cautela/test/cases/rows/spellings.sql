@@ -7,7 +7,7 @@ CREATE TABLE oven (oven_id integer PRIMARY KEY, hot integer, lastname varchar(20
 -- finds: 1 hollow-filter stop
 WITH x AS (SELECT bun_id FROM bun) DELETE FROM bun WHERE bun_id IN (SELECT bun_id FROM x);
 DELETE FROM bun WHERE bun_id IN (SELECT bun_id FROM (SELECT bun_id FROM bun) y);
--- case: a part of them, through WITH [postgresql mysql mariadb sqlite tsql]
+-- case: a part of them, through WITH [postgresql mysql sqlite tsql]
 WITH x AS (SELECT bun_id FROM bun WHERE price > 3) DELETE FROM bun WHERE bun_id IN (SELECT bun_id FROM x);
 -- case: a join with itself takes every copy [postgresql]
 -- finds: 0 hollow-filter stop

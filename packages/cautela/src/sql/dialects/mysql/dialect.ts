@@ -202,6 +202,8 @@ export const mysqlFamilyEngine = [
   "looseText",
   "concatBlanks",
   "textReadsAsZero",
+  "checksKeysByRow",
+  "fillsNewColumns",
   "backslashInLike",
   "stampsTimestamps",
   "aliasesInGroup",

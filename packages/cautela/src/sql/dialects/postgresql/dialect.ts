@@ -136,6 +136,7 @@ export const postgresql = dialect(
       "targetBesideFrom",
       "cascadesFireTriggers",
       "truncateCascades",
+      "checksKeysByRow",
       "rules",
       "nullSwallowsRow",
       "queryTargets",

@@ -112,6 +112,7 @@ export const sqlite = dialect(
       "affinities",
       "integerDivision",
       "rowidKey",
+      "checksKeysByRow",
       "aliasesEverywhere",
       "aliasHidesColumn",
       "targetBesideFrom",

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { PGlite } from "@electric-sql/pglite";
-import { catalogFromDdl, type DialectId, hazards, readScript, review } from "cautela";
+import { type Catalog, catalogFromDdl, type DialectId, hazards, readScript, review } from "cautela";
 import mysql from "mysql2/promise";
 import initSqlite from "sql.js";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
@@ -159,9 +159,11 @@ describe.each(engines)("%s takes", (dialect, open) => {
     const written = cases.filter(({ dialects }) => dialects.includes(dialect));
     const shown = examples.map(({ id, example }) => ({ name: id, ddl: example.ddl, sql: example.dangerous }));
     const wrong: string[] = [];
+    const catalogs = new Map<string, Catalog>();
     let count = 0;
     for (const { name, ddl, sql } of [...written, ...shown]) {
-      const catalog = catalogFromDdl(ddl, { dialect });
+      const catalog = catalogs.get(ddl) ?? catalogFromDdl(ddl, { dialect });
+      catalogs.set(ddl, catalog);
       const { findings } = review(sql, { dialect, catalog });
       for (const { hazard, fix, remedy, statement } of findings) {
         const mended = fix && fixed(sql, fix);

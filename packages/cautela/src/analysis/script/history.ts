@@ -116,6 +116,9 @@ export class History {
   }
 
   readonly #touched = new Map<string, Touched>();
+  /** Variables of the session that the script has named before, in small letters: it may have set them. */
+  readonly variables = new Set<string>();
+
   /** When a variable last got a value. */
   assigned = -1;
 

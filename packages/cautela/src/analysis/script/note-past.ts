@@ -2,7 +2,8 @@ import { relationKey } from "../../catalog/catalog.ts";
 import { nameKey, tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
-import type { Expr, Name } from "../../sql/nodes/tree.ts";
+import type { Expr, Name, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
 import { storedValues } from "../changes/stored-values.ts";
 import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../conditions/conditions.ts";
@@ -116,6 +117,16 @@ export function notePast(context: Step, history: History): void {
   }
 }
 
+const SETS: ReadonlySet<Statement["kind"]> = new Set([
+  "assign",
+  "select",
+  "call-statement",
+  "declare",
+  "dynamic",
+  "opaque",
+]);
+const VARIABLES = 1000;
+
 /** Takes note of the tables whose rows came, went or changed, and of variables that got a value. */
 function noteTouched({ tree, changes, catalog, dialect, at }: Step, history: History): void {
   for (const { change } of changes) {
@@ -125,6 +136,16 @@ function noteTouched({ tree, changes, catalog, dialect, at }: Step, history: His
   const touch = (name: Name | null, how: "brought" | "removed" = "brought"): void => {
     if (name) history.touch(relationKey(name, catalog, dialect), how, at.statement);
   };
+  // Whatever is no change of rows may set a variable that it names: SET, SELECT … INTO, an argument of CALL.
+  if (dialect.lexical.client === "mysql-client" && changes.length === 0 && SETS.has(tree.kind))
+    walk(tree, (node) => {
+      if (node.kind === "variable" && history.variables.size < VARIABLES)
+        history.variables.add(node.name.toLowerCase());
+      return undefined;
+    });
+  if (tree.kind === "select" && tree.query.body.kind === "select")
+    for (const target of tree.query.body.into?.targets ?? [])
+      if (target.kind === "variable") history.variables.add(target.name.toLowerCase());
   switch (tree.kind) {
     case "insert":
     case "merge":

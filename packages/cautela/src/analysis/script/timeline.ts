@@ -1,6 +1,6 @@
 import { namedRelation } from "../../catalog/catalog.ts";
 import type { Table } from "../../catalog/model.ts";
-import { writtenName } from "../../catalog/names.ts";
+import { foldName, writtenName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select, Statement } from "../../sql/nodes/tree.ts";
@@ -57,6 +57,8 @@ export class Timeline {
   readonly destructions: Destruction[] = [];
   readonly spans: TransactionSpan[] = [];
   readonly guards: GuardOff[] = [];
+  /** Triggers and foreign keys of the catalog that the script drops; `back`: it makes them again. */
+  readonly removed: { at: Moment; what: string; key: string; shown: string; back: boolean }[] = [];
   /** Statements that change rows, and whether they stand in a transaction. */
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
   /** DDL statements that committed a transaction in which rows had been changed. */
@@ -108,6 +110,7 @@ export class Timeline {
     this.#copying(step);
     this.#destroying(step);
     this.#guarding(step);
+    this.#removing(step);
     if (tree.kind === "setting" && tree.name === "database") this.database = { name: tree.value, at: step.at };
     if (tree.kind === "directive") this.#directive(tree.text, step.at);
     if (tree.kind === "drop") this.dropped += tree.object === "table" ? tree.names.length : 0;
@@ -491,6 +494,45 @@ export class Timeline {
   }
 
   // ------------------------------------------------------------ guards
+
+  /** Triggers and foreign keys that are dropped, and those that come back. */
+  #removing({ tree, at, catalog }: Step): void {
+    if (!catalog) return;
+    const gone = (what: string, key: string, shown: string): void => {
+      if (this.removed.length < KEPT) this.removed.push({ at, what, key, shown, back: false });
+    };
+    const back = (key: string): void => {
+      for (const one of this.removed) if (one.key === key) one.back = true;
+    };
+    if (tree.kind === "drop" && tree.object === "trigger")
+      for (const name of tree.names) {
+        const bare = foldName(name.parts[name.parts.length - 1], this.#dialect);
+        const table = tree.on ? namedRelation(tree.on, catalog, this.#dialect).key : null;
+        for (const trigger of catalog.objects("trigger"))
+          if (trigger.name === bare && (table === null || trigger.table === table)) {
+            gone(`trigger \`${bare}\``, `trigger ${bare}`, trigger.table.slice(trigger.table.indexOf("\u0000") + 1));
+            break;
+          }
+      }
+    else if (tree.kind === "create-routine" && tree.trigger && tree.name)
+      back(`trigger ${foldName(tree.name.parts[tree.name.parts.length - 1], this.#dialect)}`);
+    else if (tree.kind === "alter-table") {
+      const table = catalog.resolve(tree.name);
+      for (const action of tree.actions) {
+        if (action.what === "drop-constraint" && action.name && table) {
+          const name = foldName(action.name, this.#dialect);
+          const key = table.foreignKeys.find((one) => one.name === name);
+          if (key) gone(`foreign key \`${name}\``, `key ${table.name} ${key.columns.join()}`, table.name);
+        } else if (action.what === "add-constraint" && action.constraint.kind === "foreign" && table)
+          back(`key ${table.name} ${action.constraint.columns.map((one) => foldName(one, this.#dialect)).join()}`);
+      }
+    } else if (tree.kind === "drop" && tree.object === "table")
+      // Its keys and triggers go with a table.
+      for (const name of tree.names) {
+        const { shown } = namedRelation(name, catalog, this.#dialect);
+        for (const one of this.removed) if (one.shown === shown.slice(shown.lastIndexOf(".") + 1)) one.back = true;
+      }
+  }
 
   #guarding({ tree, at, catalog, changes }: Step): void {
     if (changes.length > 0) for (const guard of this.guards) if (!guard.back) guard.changes++;

@@ -38,7 +38,7 @@ export const otherDialect: Hazard = {
       if (known) return [functionDraft(name, show(tree.problem), known, context)];
       return unreadHere(slice(statement.start, Math.min(statement.end, statement.start + 4000)), context);
     }
-    const drafts: Draft[] = [];
+    const drafts: Draft[] = later(context);
     if (tree.kind === "create-routine") return drafts;
     for (const node of context.found.calls) {
       if (drafts.length > 2) break;
@@ -83,6 +83,34 @@ export const otherDialect: Hazard = {
     return drafts;
   },
 };
+
+/** A table whose name became a word of the language: older servers take it bare, newer ones refuse it. */
+function later({ tree, changes, dialect }: HazardContext): Draft[] {
+  const { laterWords } = dialect.engine;
+  if (!laterWords) return [];
+  const names =
+    tree.kind === "insert"
+      ? tree.target.kind === "table"
+        ? [tree.target.name]
+        : []
+      : tree.kind === "alter-table" || tree.kind === "create-table"
+        ? [tree.name]
+        : changes.map(({ change }) => change.name);
+  for (const { parts } of names) {
+    const { text, quoted } = parts[parts.length - 1];
+    if (quoted || !laterWords.test(text)) continue;
+    return [
+      {
+        weight: "note",
+        cause: `later ${text.toLowerCase()}`,
+        message: `\`${text}\` is a reserved word of newer versions of ${dialect.title}, which refuse it as a bare name.`,
+        because: ["it has been reserved since 8.0"],
+        remedy: `Write \`${text}\` between backquotes.`,
+      },
+    ];
+  }
+  return [];
+}
 
 /** What is known of a function that this dialect lacks; null for all others. */
 function foreign(name: string, { dialect }: HazardContext): PartialFunction | null {

@@ -55,6 +55,15 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         });
       }
     }
+    for (const { at, what, shown, back } of timeline.removed)
+      if (!back)
+        drafts.push({
+          at,
+          weight: "ask",
+          message: `${capital(what)} of \`${shown}\` is dropped and not made again.`,
+          because: ["from here on nothing does what it did, for anybody"],
+          remedy: "Make it again at the end of the script, or say that it is meant to go.",
+        });
     return drafts;
   },
 };

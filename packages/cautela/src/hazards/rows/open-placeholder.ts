@@ -2,7 +2,8 @@ import { filterParts } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * A place that somebody or something fills in when the script runs.
@@ -28,8 +29,9 @@ export const openPlaceholder: Hazard = {
     dangerous: "DELETE FROM mooring WHERE ${condition};",
     sound: "DELETE FROM mooring WHERE mooring_id = 3;",
   },
-  check({ changes, names, dialect, show, tree, found }) {
-    const drafts: Draft[] = [];
+  check(context) {
+    const { changes, names, dialect, show, tree, found } = context;
+    const drafts: Draft[] = unset(context);
     if (changes.length === 0) return drafts;
     if (
       found.holes.length === 0 &&
@@ -107,4 +109,25 @@ function isOpenTable({ parts }: Name): boolean {
 function wholeHole(part: Expr): Expr | null {
   if (part.kind === "placeholder" && /[{%&$]/.test(part.text)) return part;
   return null;
+}
+
+/** Variables of the session that nothing in the script has set: they are NULL, unless somebody set them by hand. */
+function unset({ tree, changes, dialect, history, inCode }: HazardContext): Draft[] {
+  if (dialect.lexical.client !== "mysql-client" || inCode || changes.length === 0) return [];
+  const names = new Set<string>();
+  walk(tree, (node) => {
+    if (node.kind === "variable" && !node.name.startsWith("@@") && !history.variables.has(node.name.toLowerCase()))
+      names.add(node.name);
+    return undefined;
+  });
+  if (names.size === 0) return [];
+  const list = [...names].slice(0, 4);
+  return [
+    {
+      weight: "ask",
+      message: `Nothing in this script sets ${listed(list)} before: unless the session has ${list.length === 1 ? "it, it is" : "them, they are"} NULL.`,
+      because: ["a variable of the session that was never set is NULL"],
+      remedy: `Set ${list.length === 1 ? "it" : "them"} in the script, before this statement.`,
+    },
+  ];
 }

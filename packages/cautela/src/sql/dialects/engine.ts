@@ -61,6 +61,8 @@ export interface EngineRules {
   readonly refusesTextWithNumber: boolean;
   /** A text that is no number is 0 where a number is wanted. */
   readonly textReadsAsZero: boolean;
+  /** Words that later versions reserved: names of tables that older ones take bare. Null: none. */
+  readonly laterWords: RegExp | null;
   /** A column that is added NOT NULL and without a default gets 0 or an empty text in the rows that are there (mysql). */
   readonly fillsNewColumns: boolean;
   /** A unique key is looked at after each row, and not at the end of the statement. */
@@ -225,6 +227,7 @@ const USUAL: Rule = {
   pseudoColumns: new Set(),
   unitFirst: null,
   typeLast: null,
+  laterWords: null,
   routineBody: "compound",
   revalidation: null,
   refusesDrop: () => false,

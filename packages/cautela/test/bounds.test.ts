@@ -36,6 +36,25 @@ test.each([
   expect(findings.length + unchecked.length).toBeGreaterThan(0);
 });
 
+// Work that doubles with each level would not end here.
+const nested = (by: (inner: string, i: number) => string, innermost: string) =>
+  Array.from({ length: 40 }).reduce<string>((inner, _, i) => by(inner, i), innermost);
+test.each([
+  ["sums of columns", nested((inner, i) => `${i % 2 ? "id" : "t.id"} + (${inner})`, "id"), "id"],
+  ["CASE in WHEN", nested((inner) => `CASE WHEN ${inner} > 1 THEN id ELSE 0 END`, "id"), "id"],
+  ["functions", nested((inner) => `coalesce(${inner}, id)`, "id"), "id"],
+  ["BETWEEN", nested((inner) => `((${inner}) BETWEEN b AND true)`, "b"), "b"],
+  ["NOT BETWEEN", nested((inner) => `((${inner}) NOT BETWEEN b AND true)`, "b"), "b"],
+  ["AND and OR", nested((inner, i) => `(id = ${i} ${i % 2 ? "AND" : "OR"} ${inner})`, "b"), "b"],
+  ["NOT before AND", nested((inner, i) => `NOT (id = ${i} AND ${inner})`, "b"), "b"],
+  ["equal conditions", nested((inner) => `((${inner}) = (id > 1))`, "b"), "b"],
+])("40 levels of %s", (_, value, column) => {
+  const filter = column === "b" ? value : `${value} > 3`;
+  const script = `UPDATE t SET ${column} = ${value} WHERE id > 1;\nDELETE FROM t WHERE ${filter};\nINSERT INTO t (id, ${column === "b" ? "b" : "a"}) SELECT id, ${value} FROM t;`;
+  expect(everything(script, "postgresql").statements).toHaveLength(3);
+  expect(everything(script.replaceAll("t.id", "id"), "mysql").statements).toHaveLength(3);
+});
+
 describe("ripples 2,000 deep", () => {
   const list = (one: (i: number) => string) =>
     `CREATE TABLE c0 (id integer PRIMARY KEY);${Array.from({ length: 1999 }, (_, i) => one(i + 1)).join("")}`;

@@ -88,10 +88,11 @@ const PLAIN = { column: null, values: null, low: null, high: null };
 function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
   switch (part.kind) {
     case "binary": {
-      const { left, op, right } = turned(part, slice);
-      const column = columnName(left);
-      const value = fixedValue(right);
-      const key = keyOf(part, slice, 0);
+      const keys = [keyOf(part.left, slice, 1), keyOf(part.right, slice, 1)] as const;
+      const { flip, op } = turned(part, keys);
+      const column = columnName(flip ? part.right : part.left);
+      const value = fixedValue(flip ? part.left : part.right);
+      const key = comparisonKey(part, keys);
       if (column === null || value === null || !COMPARES.has(op)) into.push({ ...PLAIN, key });
       else if (op === "=") into.push({ key, column, values: [value], low: null, high: null });
       else into.push({ key, column, values: null, ...rangeOf(op, value) });
@@ -123,16 +124,25 @@ function rangeOf(op: string, shown: string): { low: End | null; high: End | null
 const MIRRORED: Partial<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
 const SYMMETRIC = new Set(["=", "<>", "<=>", "+", "*"]);
 
-/** A comparison with its constant on the right; of two columns the one whose name comes first stands left. */
-function turned(expr: Binary, slice: Slice): { left: Expr; op: string; right: Expr } {
+type Keys = readonly [left: string, right: string];
+
+/**
+ * Whether the sides of a comparison change places, so that its constant stands on the right, and of two columns the one whose
+ * name comes first on the left. The keys of the sides are given: each is made once, however deep they are.
+ */
+function turned(expr: Binary, [left, right]: Keys): { flip: boolean; op: string } {
   const op = expr.op === "!=" ? "<>" : expr.op;
   const mirrored = SYMMETRIC.has(op) ? op : MIRRORED[op];
-  if (mirrored === undefined) return { left: expr.left, op, right: expr.right };
+  if (mirrored === undefined) return { flip: false, op };
   const leftFixed = fixedValue(expr.left) !== null;
   const rightFixed = fixedValue(expr.right) !== null;
-  const flip =
-    leftFixed === rightFixed ? keyOf(expr.left, slice, 1) > keyOf(expr.right, slice, 1) : leftFixed && !rightFixed;
-  return flip ? { left: expr.right, op: mirrored, right: expr.left } : { left: expr.left, op, right: expr.right };
+  const flip = leftFixed === rightFixed ? left > right : leftFixed && !rightFixed;
+  return { flip, op: flip ? mirrored : op };
+}
+
+function comparisonKey(expr: Binary, keys: Keys): string {
+  const { flip, op } = turned(expr, keys);
+  return flip ? `(${keys[1]} ${op} ${keys[0]})` : `(${keys[0]} ${op} ${keys[1]})`;
 }
 
 function columnName(expr: Expr): string | null {
@@ -156,6 +166,9 @@ export function expressionKey(expr: Expr, slice: Slice): string {
 /** Nested deeper than this, the text stands for itself. */
 const DEEP = 60;
 
+/** The operand of a BETWEEN that is longer than this, in characters, is not written out twice. */
+const LONG = 200;
+
 function keyOf(expr: Expr, slice: Slice, depth: number): string {
   const of = (one: Expr): string => keyOf(one, slice, depth + 1);
   if (depth > DEEP) return textKey(slice(expr.start, expr.end));
@@ -166,16 +179,11 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
       return expr.path[expr.path.length - 1].text.toLowerCase();
     case "literal":
       return `${expr.type} ${expr.value.toLowerCase()}`;
-    case "binary": {
-      const { left, op, right } = turned(expr, slice);
-      return `(${of(left)} ${op} ${of(right)})`;
-    }
+    case "binary":
+      return comparisonKey(expr, [of(expr.left), of(expr.right)]);
     case "logic": {
       if (expr.op === "xor") return `(${expr.items.map(of).join(" xor ")})`;
-      const items: Expr[] = [];
-      addOperands(expr, expr.op, items);
-      const keys = [...new Set(items.map(of))].sort();
-      return keys.length === 1 ? keys[0] : `(${keys.join(` ${expr.op} `)})`;
+      return chained(expr, expr.op, of);
     }
     case "unary": {
       const plain = withoutNot(expr);
@@ -190,7 +198,7 @@ function keyOf(expr: Expr, slice: Slice, depth: number): string {
       return `(${of(expr.operand)}${expr.negated ? " not" : ""} in ${items.join(", ")})`;
     }
     case "between":
-      return of(asComparisons(expr));
+      return chained(expr, expr.negated ? "or" : "and", of);
     case "like":
       return `(${of(expr.operand)}${expr.negated ? " not" : ""} ${expr.op} ${of(expr.pattern)}${expr.escape ? ` ${of(expr.escape)}` : ""})`;
     case "call":
@@ -208,12 +216,28 @@ function asComparisons({ operand, low, high, negated, start, end }: Between): Lo
   return { kind: "logic", op: negated ? "or" : "and", items, parenthesised: true, start, end };
 }
 
-/** The operands of a chain of one connective, nested chains taken apart. */
-function addOperands(expr: Expr, op: Logic["op"], into: Expr[]): void {
+/** The key of a chain of one connective: the order of its operands, and what stands twice, do not matter. */
+function chained(expr: Expr, op: Logic["op"], of: (one: Expr) => string): string {
+  const operands: string[] = [];
+  addOperands(expr, op, of, operands);
+  const keys = [...new Set(operands)].sort();
+  return keys.length === 1 ? keys[0] : `(${keys.join(` ${op} `)})`;
+}
+
+/** The keys of the operands of a chain of one connective, nested chains taken apart. */
+function addOperands(expr: Expr, op: Logic["op"], of: (one: Expr) => string, into: string[]): void {
   const plain = withoutNot(expr);
-  const one = plain.kind === "between" ? asComparisons(plain) : plain;
-  if (one.kind === "logic" && one.op === op) for (const item of one.items) addOperands(item, op, into);
-  else into.push(one);
+  if (plain.kind === "logic" && plain.op === op) for (const item of plain.items) addOperands(item, op, of, into);
+  else if (plain.kind === "between" && (plain.negated ? "or" : "and") === op) {
+    const operand = of(plain.operand);
+    const halves = asComparisons(plain).items as Binary[];
+    // Its operand stands in both halves: nested in itself it would grow twofold at each level.
+    if (operand.length > LONG)
+      into.push(
+        `(${operand}${plain.negated ? " not" : ""} between ${halves.map(({ right }) => of(right)).join(" and ")})`,
+      );
+    else for (const half of halves) into.push(comparisonKey(half, [operand, of(half.right)]));
+  } else into.push(of(plain));
 }
 
 /** A text without comments, blanks, quotes of names and case; the inside of strings stays as it is. */

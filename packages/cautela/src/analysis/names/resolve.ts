@@ -69,6 +69,9 @@ function offeredBy(table: Table): readonly OfferedColumn[] {
   return made;
 }
 
+/** Columns by name, of relations that have many: a table is asked about by one statement after another. */
+const indexes = new WeakMap<readonly OfferedColumn[], Map<string, OfferedColumn>>();
+
 class Resolver {
   readonly bindings = new Map<ColumnRef, Binding>();
   readonly open: Binding[] = [];
@@ -76,8 +79,6 @@ class Resolver {
   readonly missing: MissingRelation[] = [];
   readonly #catalog: Catalog | null;
   readonly #dialect: Dialect;
-  /** Columns by name, of relations that have many. */
-  readonly #indexes = new Map<readonly OfferedColumn[], Map<string, OfferedColumn>>();
   #common: CommonScope | null = null;
   #depth = 0;
 
@@ -640,11 +641,11 @@ class Resolver {
       for (const one of columns) if (one.name === name) return one;
       return null;
     }
-    let index = this.#indexes.get(columns);
+    let index = indexes.get(columns);
     if (!index) {
       index = new Map();
       for (const one of columns) if (!index.has(one.name)) index.set(one.name, one);
-      this.#indexes.set(columns, index);
+      indexes.set(columns, index);
     }
     return index.get(name) ?? null;
   }

@@ -14,6 +14,7 @@ import type { FilterFact } from "../conditions/filter-facts.ts";
 import { innerSources, namedTable, rowFacts, type Tie } from "../conditions/row-facts.ts";
 import { Copy, Destruction, type Lost, type TransactionSpan } from "./copies.ts";
 import type { Creations } from "./creations.ts";
+import { NarrowedGuards } from "./narrowed.ts";
 import type { Moment, Step } from "./step.ts";
 
 /** A guard that the script switches off. */
@@ -59,6 +60,8 @@ export class Timeline {
   readonly guards: GuardOff[] = [];
   /** Triggers and foreign keys of the catalog that the script drops; `back`: it makes them again. */
   readonly removed: { at: Moment; what: string; key: string; shown: string; back: boolean }[] = [];
+  /** Keys and CHECKs that are put back narrower than they were. */
+  readonly narrowed: NarrowedGuards;
   /** Statements that change rows, and whether they stand in a transaction. */
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
   /** DDL statements that committed a transaction in which rows had been changed. */
@@ -88,6 +91,7 @@ export class Timeline {
   constructor(dialect: Dialect, policy: Policy, creations: Creations) {
     this.#dialect = dialect;
     this.#creations = creations;
+    this.narrowed = new NarrowedGuards(dialect);
     this.#declared = policy.backup?.elsewhere ?? null;
   }
 
@@ -111,6 +115,8 @@ export class Timeline {
     this.#destroying(step);
     this.#guarding(step);
     this.#removing(step);
+    const held = this.#open !== null && !this.#dialect.run.structureCommits;
+    this.narrowed.note(step, held, (table) => this.changes.some(({ key }) => key === table));
     if (tree.kind === "setting" && tree.name === "database") this.database = { name: tree.value, at: step.at };
     if (tree.kind === "directive") this.#directive(tree.text, step.at);
     if (tree.kind === "drop") this.dropped += tree.object === "table" ? tree.names.length : 0;

@@ -13,7 +13,8 @@ export const guardLeftOff: Hazard = {
   title: "A guard stays off",
   explanation:
     "A trigger or constraint that is disabled on a table stays so for everybody, until somebody notices. A setting of the session ends with it, which is only " +
-    "noted. SQL Server's CHECK CONSTRAINT without WITH CHECK, and Oracle's ENABLE NOVALIDATE, switch it on without looking at the rows that came in meanwhile.",
+    "noted. SQL Server's CHECK CONSTRAINT without WITH CHECK, and Oracle's ENABLE NOVALIDATE, switch it on without looking at the rows that came in meanwhile. " +
+    "A trigger or foreign key that is dropped and not made again is gone for good; a key or CHECK that comes back narrower is refused if one row does not meet it.",
   remedy: "Switch it on again at the end of the same script, with the check of the rows that are there.",
   example: {
     dialect: "postgresql",
@@ -64,6 +65,18 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
           because: ["from here on nothing does what it did, for anybody"],
           remedy: "Make it again at the end of the script, or say that it is meant to go.",
         });
+    for (const { at, shown, now, was, kept } of timeline.narrowed.list)
+      drafts.push({
+        at,
+        weight: kept ? "note" : "ask",
+        message: `\`${shown}\` gets ${now}, where it had ${was}: rows that are there may not meet it.`,
+        because: [
+          kept
+            ? "the engine refuses it if one row does not meet it, and the old one stays"
+            : "the engine refuses it if one row does not meet it, and the old one is gone by then",
+        ],
+        remedy: "Count the rows that do not meet it first, and correct them before the old guard is dropped.",
+      });
     return drafts;
   },
 };

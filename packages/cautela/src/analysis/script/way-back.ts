@@ -78,7 +78,9 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
   if (copy.filter && !picked) {
     // What every condition of the copy asks for the change asks for as well: the copy's rows are at least its rows.
     if (copy.filter.some((fact) => !implied(fact, lost.filter ?? [])))
-      return `it holds only rows where ${copy.filterText}`;
+      return copy.filterText === ""
+        ? "it holds only rows that its join finds"
+        : `it holds only rows where ${copy.filterText}`;
   }
   return null;
 }

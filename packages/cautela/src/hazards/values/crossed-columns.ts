@@ -48,7 +48,10 @@ export const crossedColumns: Hazard = {
       weight: inserted.listed || items[0].expr.kind === "star" ? "stop" : "ask",
       message: `The values stand in another order than the columns: ${pairs.join(", ")}.`,
       because: ["values go by position, whatever the columns of the SELECT are called"],
-      remedy: `SELECT ${wanted.map((name, i) => (given.includes(name) ? name : given[i])).join(", ")} …`,
+      // A value without a name cannot be written out here.
+      remedy: given.includes("")
+        ? "Put the values into the order of the columns."
+        : `SELECT ${wanted.map((name, i) => (given.includes(name) ? name : given[i])).join(", ")} …`,
     });
     return drafts;
   },

@@ -49,9 +49,9 @@ CREATE VIEW owner_public AS SELECT owner_id, name FROM owner WHERE left_on IS NU
         });
         continue;
       }
-      const bases = [
-        ...new Set(ripple.edges.filter(({ how }) => how === "view").map(({ to }) => ripple.nodes[to].name)),
-      ];
+      const reached = ripple.edges.filter(({ how }) => how === "view").map(({ to }) => ripple.nodes[to].name);
+      const bases = [...new Set(reached.length > 0 ? reached : found.bases.map(shownName))];
+      if (bases.length === 0) continue;
       const repeated = found.joined && firing.action === "update" && bases.length === 1 && isRepeated(found, bases[0]);
       const renamed = found.columns.filter(
         ({ name, base }) => base && base.column !== name && firing.columns?.includes(name),

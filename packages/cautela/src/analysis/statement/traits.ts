@@ -33,6 +33,8 @@ export const Trait = {
   ripple: 1 << 15,
   /** A name that means nothing, or several things. */
   openName: 1 << 16,
+  /** ON CONFLICT names columns. */
+  conflictTarget: 1 << 21,
   /** Comments before it or in it. */
   comment: 1 << 17,
   /** A table that says which values it takes: CHECK, enumerations. */

@@ -1,7 +1,7 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { writtenName } from "../../catalog/names.ts";
+import { foldName, writtenName } from "../../catalog/names.ts";
 import { distance, nearest } from "../../text/nearest.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -17,11 +17,11 @@ export const unknownName: Hazard = {
   family: "joins",
   weight: "stop",
   depends: ["names"],
-  needs: Trait.openName,
+  needs: Trait.openName | Trait.conflictTarget,
   title: "A name that nothing has",
   explanation:
     "The statement refers to a column that none of its tables has, to an alias that it does not define, or to a table whose " +
-    "name is one letter away from one that exists. The engine refuses it; in a Jet desktop file the name becomes a question " +
+    "name is one letter away from one that exists; or ON CONFLICT names columns that are no key. The engine refuses it; in a Jet desktop file the name becomes a question " +
     "to whoever runs the query, and the answer is taken for a value.",
   remedy: "Write the name that was meant; the nearest ones are listed.",
   example: {
@@ -43,6 +43,8 @@ export const unknownName: Hazard = {
         drafts.push(draft);
       }
     }
+    const conflict = conflictDraft(context);
+    if (conflict) drafts.push(conflict);
     for (const { source } of names.missing) {
       if (isEnginesOwn(source, context.dialect)) continue;
       const near = nearestTable(source.name.parts[source.name.parts.length - 1].text, context);
@@ -58,6 +60,44 @@ export const unknownName: Hazard = {
     return drafts;
   },
 };
+
+/**
+ * ON CONFLICT names columns, and just these must be a key
+ * (postgresql.org/docs/current/sql-insert.html, sqlite.org/lang_upsert.html).
+ */
+function conflictDraft({ tree, catalog, dialect }: HazardContext): Draft | null {
+  if (tree.kind !== "insert" || tree.target.kind !== "table" || !catalog) return null;
+  const table = catalog.resolve(tree.target.name);
+  if (!table || table.partial) return null;
+  const keys = table.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : table.uniqueKeys;
+  // A key over expressions or over a part of the rows may be the one that is meant.
+  if (keys.some(({ partial }) => partial)) return null;
+  for (const { target, targetWhere } of tree.conflicts) {
+    if (target.length === 0 || targetWhere) continue;
+    const columns = target.map((one) =>
+      one.kind === "column" ? foldName(one.path[one.path.length - 1], dialect) : null,
+    );
+    if (!columns.every((one) => table.columns.some(({ name }) => name === one))) continue;
+    const isKey = keys.some(
+      (key) =>
+        key.columns.every((one) => columns.includes(one)) && columns.every((one) => key.columns.includes(one ?? "")),
+    );
+    if (isKey) continue;
+    const named = columns.map((one) => `\`${one}\``).join(", ");
+    return {
+      weight: "stop",
+      refused: true,
+      message: `${named} ${columns.length === 1 ? "is" : "are together"} no key of \`${table.name}\`, so the engine refuses this.`,
+      because: [
+        keys.length === 0
+          ? `\`${table.name}\` has no key`
+          : `its keys are ${keys.map((key) => `(${key.columns.join(", ")})`).join(", ")}`,
+      ],
+      remedy: "Name the columns of the key that is meant.",
+    };
+  }
+  return null;
+}
 
 function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const { node, relation, reason } = binding;

@@ -36,7 +36,9 @@ export const readOnlyColumn: Hazard = {
         message: `\`${column.name}\` is written by the engine alone, so this is refused.`,
         refused: true,
         because: [why],
-        remedy: column.expression ? `It follows from \`${column.expression}\`: change what stands there.` : "Leave the column out.",
+        remedy: column.expression
+          ? `It follows from \`${column.expression}\`: change what stands there.`
+          : "Leave the column out.",
       });
     };
     // MariaDB takes NULL for DEFAULT there, as it does for IGNORE.

@@ -1,5 +1,6 @@
 import { type AssignedColumn, assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * Two columns copied crosswise.
@@ -56,6 +57,33 @@ export const swappedColumns: Hazard = {
         });
       }
     }
+    // MySQL's manual, UPDATE: the second assignment uses the value that the first has written.
+    if (dialect.engine.assignsInOrder && tree.kind === "update" && drafts.length === 0)
+      for (let j = 1; j < list.length && j < 200; j++) {
+        const read = readIn(list[j], names);
+        const earlier = list
+          .slice(0, j)
+          .find((one) => read.has(one.column.name) && usedColumn(one.value, names)?.name !== one.column.name);
+        if (!earlier || earlier.column.name === list[j].column.name) continue;
+        drafts.push({
+          weight: "ask",
+          message: `\`${list[j].column.name}\` is computed from the new \`${earlier.column.name}\`, which the assignment before it has just written.`,
+          because: ["assignments run from left to right here; other engines read the old value"],
+          remedy: `Put \`${list[j].column.name}\` before \`${earlier.column.name}\` if the old value is meant.`,
+        });
+        break;
+      }
     return drafts;
   },
 };
+
+/** The columns of its own table that the value of an assignment reads, by name. */
+function readIn({ value, column }: AssignedColumn, names: HazardContext["names"]): ReadonlySet<string> {
+  const read = new Set<string>();
+  walk(value, (node) => {
+    const used = node.kind === "column" ? usedColumn(node, names) : null;
+    if (used && used.relation === column.relation) read.add(used.name);
+    return node.kind !== "query";
+  });
+  return read;
+}

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { type DialectId, isDialectId } from "cautela";
+import { fileURLToPath } from "node:url";
+import { type DialectId, hazards, isDialectId } from "cautela";
 
 /** One case of a `.sql` file: a script, its dialect, its tables, and what must be found. */
 export interface Case {
@@ -32,6 +33,20 @@ export function casesOf(folder: string): Case[] {
     .filter((file) => file.endsWith(".sql"))
     .sort()
     .flatMap((file) => fileCases(file, readFileSync(join(folder, file), "utf8")));
+}
+
+/** A script in one dialect. */
+export type Scenario = Pick<Case, "name" | "ddl" | "sql"> & { dialect: DialectId };
+
+const FAMILIES = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"];
+
+/** Every case of every hazard in each of its dialects, and the dangerous example of each hazard. */
+export function scenarios(): Scenario[] {
+  const cases = FAMILIES.flatMap((family) => casesOf(fileURLToPath(new URL(`cases/${family}`, import.meta.url))));
+  return [
+    ...cases.flatMap(({ dialects, name, ddl, sql }) => dialects.map((dialect) => ({ name, ddl, sql, dialect }))),
+    ...hazards.map(({ id, example: { ddl, dangerous, dialect } }) => ({ name: id, ddl, sql: dangerous, dialect })),
+  ];
 }
 
 function fileCases(file: string, text: string): Case[] {

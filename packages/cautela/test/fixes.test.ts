@@ -1,28 +1,14 @@
-import { fileURLToPath } from "node:url";
-import { type Catalog, catalogFromDdl, type Finding, hazards, isAtLeast, readScript, review } from "cautela";
+import { type Catalog, catalogFromDdl, type Finding, isAtLeast, readScript, review } from "cautela";
 import { expect, test } from "vitest";
-import { casesOf } from "./cases.ts";
+import { scenarios } from "./cases.ts";
 import { fixed } from "./fixing.ts";
 
 // What a fix makes of a script: it reads, what was found is gone, and nothing heavier has come.
 
-const families = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"];
-const cases = families.flatMap((family) =>
-  casesOf(fileURLToPath(new URL(`cases/${family}`, import.meta.url))).flatMap(({ dialects, ...one }) =>
-    dialects.map((dialect) => ({ ...one, dialect })),
-  ),
-);
-const examples = hazards.map(({ id, example }) => ({
-  name: id,
-  ddl: example.ddl,
-  sql: example.dangerous,
-  dialect: example.dialect,
-}));
-
 test("each fix mends what it is offered for", () => {
   const titles = new Set<string>();
   const catalogs = new Map<string, Catalog>();
-  for (const { name, ddl, sql, dialect } of [...cases, ...examples]) {
+  for (const { name, ddl, sql, dialect } of scenarios()) {
     const known = ddl === null ? undefined : (catalogs.get(`${dialect} ${ddl}`) ?? catalogFromDdl(ddl, { dialect }));
     if (known) catalogs.set(`${dialect} ${ddl}`, known);
     const catalog = known;

@@ -1,22 +1,8 @@
-import { fileURLToPath } from "node:url";
-import { type Catalog, catalogFromDdl, hazards, review } from "cautela";
+import { type Catalog, catalogFromDdl, review } from "cautela";
 import { expect, test } from "vitest";
-import { casesOf } from "./cases.ts";
+import { scenarios } from "./cases.ts";
 
 // Every sentence that the cases bring about reads like one: no empty name, nothing cut off, numbers that agree.
-
-const families = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"];
-const cases = families.flatMap((family) =>
-  casesOf(fileURLToPath(new URL(`cases/${family}`, import.meta.url))).flatMap(({ dialects, ...one }) =>
-    dialects.map((dialect) => ({ ...one, dialect })),
-  ),
-);
-const examples = hazards.map(({ id, example }) => ({
-  name: id,
-  ddl: example.ddl,
-  sql: example.dangerous,
-  dialect: example.dialect,
-}));
 
 /** What is wrong with a sentence; null: nothing. Code in it, between backquotes, stands as CODE. */
 function slip(text: string): string | null {
@@ -47,7 +33,7 @@ test("every sentence reads like one", () => {
   const catalogs = new Map<string, Catalog>();
   const slips = new Set<string>();
   let read = 0;
-  for (const { ddl, sql, dialect } of [...cases, ...examples]) {
+  for (const { ddl, sql, dialect } of scenarios()) {
     const key = `${dialect} ${ddl}`;
     const catalog = ddl === null ? undefined : (catalogs.get(key) ?? catalogFromDdl(ddl, { dialect }));
     if (catalog) catalogs.set(key, catalog);

@@ -461,26 +461,14 @@ export class Timeline {
           );
           if (columns.length > 0)
             add({ key, shown, action: "update", columns, filterText: "MERGE", reach: { bound: "some" }, table });
-          if (tree.whens.some(({ matched, action }) => matched === "not-matched-by-source" && action === "delete"))
-            add({
-              key,
-              shown,
-              action: "delete",
-              columns: null,
-              filterText: "MERGE",
-              reach: { bound: "unknown" },
-              table,
-            });
-          else if (tree.whens.some(({ action, deleteWhere }) => action === "delete" || deleteWhere))
-            add({
-              key,
-              shown,
-              action: "delete",
-              columns: null,
-              filterText: "MERGE",
-              reach: { bound: "some" },
-              table: catalog?.resolve(tree.target.name) ?? null,
-            });
+          const deletes = tree.whens.filter(({ action, deleteWhere }) => action === "delete" || deleteWhere);
+          if (deletes.length > 0) {
+            const bySource = deletes.some(
+              ({ matched, action }) => matched === "not-matched-by-source" && action === "delete",
+            );
+            const reach: Reach = { bound: bySource ? "unknown" : "some" };
+            add({ key, shown, action: "delete", columns: null, filterText: "MERGE", reach, table });
+          }
         }
         break;
       default:

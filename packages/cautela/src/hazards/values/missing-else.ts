@@ -117,17 +117,24 @@ export function openChoice(value: Expr): Expr | null {
   }
 }
 
-/** The constants that the WHEN branches of a CASE compare one column with; null for any other CASE. */
-export function branchValues(node: Case): { column: string; values: ConstantValue[] } | null {
-  let column: string | null = null;
-  const values: ConstantValue[] = [];
-  const take = (expr: Expr): boolean => {
+/** The one column that all branches of a CASE ask for: the first that is taken, and no other. */
+class OneColumn {
+  name: string | null = null;
+
+  readonly is = (expr: Expr): boolean => {
     const ref = plainColumn(expr);
     const name = ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
-    if (name === null || (column !== null && column !== name)) return false;
-    column = name;
+    if (name === null || (this.name !== null && this.name !== name)) return false;
+    this.name = name;
     return true;
   };
+}
+
+/** The constants that the WHEN branches of a CASE compare one column with; null for any other CASE. */
+export function branchValues(node: Case): { column: string; values: ConstantValue[] } | null {
+  const only = new OneColumn();
+  const take = only.is;
+  const values: ConstantValue[] = [];
   if (node.operand && !take(node.operand)) return null;
   for (const { when } of node.whens) {
     if (node.operand) {
@@ -148,7 +155,7 @@ export function branchValues(node: Case): { column: string; values: ConstantValu
       }
     } else return null;
   }
-  return column === null ? null : { column, values };
+  return only.name === null ? null : { column: only.name, values };
 }
 
 /** Whether the filter admits only values for which there is a branch, or a branch repeats the whole filter. */
@@ -184,29 +191,22 @@ interface Range {
  */
 function isComplete(node: Case, { change }: JudgedChange): boolean {
   if (node.operand) return false;
-  let column: string | null = null;
+  const only = new OneColumn();
   let none = false;
   let some = false;
   const ranges: Range[] = [];
-  const isColumn = (expr: Expr): boolean => {
-    const ref = plainColumn(expr);
-    const name = ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
-    if (name === null || (column !== null && column !== name)) return false;
-    column = name;
-    return true;
-  };
   for (const { when } of node.whens) {
-    if (when.kind === "is" && when.test === "null" && isColumn(when.operand)) {
+    if (when.kind === "is" && when.test === "null" && only.is(when.operand)) {
       if (when.negated) some = true;
       else none = true;
       continue;
     }
-    const range = rangeOf(when, isColumn);
+    const range = rangeOf(when, only.is);
     if (!range) return false;
     ranges.push(range);
   }
-  if (column === null) return false;
-  const known = columnLike(change.table, column);
+  if (only.name === null) return false;
+  const known = columnLike(change.table, only.name);
   if (!(none || known?.required)) return false;
   if (some) return true;
   const whole =

@@ -39,7 +39,7 @@ const KEPT = 500;
 /** The keys and CHECKs that a script drops, and those among them that come back narrower. */
 export class NarrowedGuards {
   readonly list: Narrowed[] = [];
-  readonly #gone: Gone[] = [];
+  #gone: Gone[] = [];
   readonly #dialect: Dialect;
 
   constructor(dialect: Dialect) {
@@ -84,6 +84,10 @@ export class NarrowedGuards {
           else if (kind === "check" && check) this.#check({ at, held }, key, shown, check, slice);
         }
       }
+    } else if (tree.kind === "drop" && tree.object === "table") {
+      // What is made under its name afterwards holds no rows of before.
+      const keys = new Set(tree.names.map((name) => namedRelation(name, catalog, this.#dialect).key));
+      this.#gone = this.#gone.filter(({ table }) => !keys.has(table));
     } else if (tree.kind === "drop" && tree.object === "index" && tree.on) {
       const { key } = namedRelation(tree.on, catalog, this.#dialect);
       for (const { parts } of tree.names)

@@ -1,5 +1,5 @@
 import { namedRelation } from "../../catalog/catalog.ts";
-import type { Table } from "../../catalog/model.ts";
+import type { Table, Trigger } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -33,6 +33,18 @@ export interface GuardOff {
   keys: number;
 }
 
+/** A trigger or foreign key of the catalog that the script drops. */
+interface Removed {
+  at: Moment;
+  what: string;
+  key: string;
+  shown: string;
+  /** When it fired; null: it is a foreign key. */
+  fires: Pick<Trigger, "timing" | "events"> | null;
+  /** The script makes it again, or drops its table. */
+  back: boolean;
+}
+
 const NO_RIPPLED: Destruction["ripples"] = [];
 
 /** What may stand in a script that is there to drop things. */
@@ -59,7 +71,7 @@ export class Timeline {
   readonly spans: TransactionSpan[] = [];
   readonly guards: GuardOff[] = [];
   /** Triggers and foreign keys of the catalog that the script drops; `back`: it makes them again. */
-  readonly removed: { at: Moment; what: string; key: string; shown: string; back: boolean }[] = [];
+  readonly removed: Removed[] = [];
   /** Keys and CHECKs that are put back narrower than they were. */
   readonly narrowed: NarrowedGuards;
   /** Statements that change rows, and whether they stand in a transaction. */
@@ -492,8 +504,8 @@ export class Timeline {
   /** Triggers and foreign keys that are dropped, and those that come back. */
   #removing({ tree, at, catalog }: Step): void {
     if (!catalog) return;
-    const gone = (what: string, key: string, shown: string): void => {
-      if (this.removed.length < KEPT) this.removed.push({ at, what, key, shown, back: false });
+    const gone = (what: string, key: string, shown: string, fires: Removed["fires"]): void => {
+      if (this.removed.length < KEPT) this.removed.push({ at, what, key, shown, fires, back: false });
     };
     const back = (key: string): void => {
       for (const one of this.removed) if (one.key === key) one.back = true;
@@ -504,19 +516,34 @@ export class Timeline {
         const table = tree.on ? namedRelation(tree.on, catalog, this.#dialect).key : null;
         for (const trigger of catalog.objects("trigger"))
           if (trigger.name === bare && (table === null || trigger.table === table)) {
-            gone(`trigger \`${bare}\``, `trigger ${bare}`, trigger.table.slice(trigger.table.indexOf("\u0000") + 1));
+            gone(
+              `trigger \`${bare}\``,
+              `trigger ${bare}`,
+              trigger.table.slice(trigger.table.indexOf("\u0000") + 1),
+              trigger,
+            );
             break;
           }
       }
-    else if (tree.kind === "create-routine" && tree.trigger && tree.name)
+    else if (tree.kind === "create-routine" && tree.trigger && tree.name) {
       back(`trigger ${foldName(tree.name.parts[tree.name.parts.length - 1], this.#dialect)}`);
-    else if (tree.kind === "alter-table") {
+      // One that fires at the same moment takes its place, whatever it is called.
+      const { table, timing, events } = tree.trigger;
+      const on = table && foldName(table.parts[table.parts.length - 1], this.#dialect);
+      for (const one of this.removed)
+        if (
+          one.shown === on &&
+          one.fires?.timing === timing &&
+          one.fires.events.some((event) => events.includes(event))
+        )
+          one.back = true;
+    } else if (tree.kind === "alter-table") {
       const table = catalog.resolve(tree.name);
       for (const action of tree.actions) {
         if (action.what === "drop-constraint" && action.name && table) {
           const name = foldName(action.name, this.#dialect);
           const key = table.foreignKeys.find((one) => one.name === name);
-          if (key) gone(`foreign key \`${name}\``, `key ${table.name} ${key.columns.join()}`, table.name);
+          if (key) gone(`foreign key \`${name}\``, `key ${table.name} ${key.columns.join()}`, table.name, null);
         } else if (action.what === "add-constraint" && action.constraint.kind === "foreign" && table)
           back(`key ${table.name} ${action.constraint.columns.map((one) => foldName(one, this.#dialect)).join()}`);
       }

@@ -46,3 +46,8 @@ BEGIN;
 ALTER TABLE bun DROP CONSTRAINT bun_key;
 ALTER TABLE bun ADD CONSTRAINT bun_key UNIQUE (kind);
 COMMIT;
+-- case: the table is another one by then [postgresql]
+ALTER TABLE bun DROP CONSTRAINT bun_key;
+DROP TABLE bun;
+CREATE TABLE bun (bun_id integer PRIMARY KEY, kind varchar(20), price integer);
+ALTER TABLE bun ADD CONSTRAINT bun_key UNIQUE (kind);

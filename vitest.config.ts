@@ -8,6 +8,7 @@ export default defineConfig({
   resolve: { alias: { "cautela/tools": source("tools"), cautela: source("index") } },
   test: {
     include: ["packages/*/test/**/*.test.ts", "examples/*/test/**/*.test.ts"],
+    setupFiles: [fileURLToPath(new URL("scripts/test-seed.ts", import.meta.url))],
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

@@ -7,7 +7,8 @@ const WIDTH = 120;
 export function ReachBar({ reach, target }: { reach: Reach; target: string | null }) {
   const every = reach.bound === "every";
   const unknown = reach.bound === "some" || reach.bound === "multiplied" || reach.bound === "unknown";
-  const share = every ? WIDTH : reach.bound === "none" ? 0 : unknown ? WIDTH : 3;
+  const estimate = reach.rows !== undefined && reach.of ? Math.max(0.03, reach.rows / reach.of) : 1;
+  const share = every ? WIDTH : reach.bound === "none" ? 0 : unknown ? WIDTH * estimate : 3;
   return (
     <span className="reach">
       <svg width={WIDTH + 2} height="10" aria-hidden="true">

@@ -79,7 +79,7 @@ function engineShape(sql: string): Shape {
   return sorted(shape);
 }
 
-function assignmentsOf(node: Node): Assignment[] {
+function assignmentsOf(node: Node): readonly Assignment[] {
   if (node.kind === "update") return node.assignments;
   if (node.kind === "merge") return node.whens.flatMap((when) => when.assignments);
   if (node.kind === "insert") return node.conflicts.flatMap((conflict) => conflict.assignments);

@@ -227,7 +227,14 @@ INSERT INTO c_vessel VALUES (1, 1, 'Tern'), (2, 1, 'Eider'), (3, NULL, NULL), (4
       `INSERT INTO c_copy (berth_id, code) SELECT c_berth.berth_id, c_berth.code FROM c_berth WHERE ${where}`,
       `INSERT INTO c_copy (berth_id) SELECT c_berth.berth_id FROM c_berth JOIN c_vessel w ON ${on} WHERE ${where}`,
       `INSERT INTO c_copy (berth_id) SELECT max(c_berth.berth_id) FROM c_berth WHERE ${where}`,
-      ...(mysql ? [`DELETE FROM c_berth WHERE ${where} ORDER BY berth_id LIMIT 2`] : []),
+      ...(mysql
+        ? [
+            `DELETE FROM c_berth WHERE ${where} ORDER BY berth_id LIMIT 2`,
+            `DELETE c_berth FROM c_berth LEFT JOIN c_vessel w ON w.berth_id = c_berth.berth_id AND ${on} WHERE w.vessel_id IS NULL`,
+            `UPDATE c_berth LEFT JOIN c_vessel w ON w.berth_id = c_berth.berth_id SET c_berth.quay = 'x' WHERE w.name = 'Tern' OR (${where})`,
+            `DELETE c_berth FROM c_berth LEFT JOIN c_vessel w ON w.berth_id = c_berth.berth_id WHERE w.name = 'Tern'`,
+          ]
+        : []),
       ...(dialect === "sqlite" ? [] : ["UPDATE c_deep SET depth_m = 2", "DELETE FROM c_deep WHERE berth_id = 3"]),
     ];
     await fc.assert(

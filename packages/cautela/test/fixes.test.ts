@@ -40,6 +40,7 @@ test("each fix mends what it is offered for", () => {
   expect([...kinds].sort()).toMatchInlineSnapshot(`
     [
       "Ask with IS NULL",
+      "Copy each column from its namesake",
       "Keep the old value where no branch matches",
       "Leave the NULLs out in the subquery",
       "List the columns",

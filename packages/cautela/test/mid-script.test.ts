@@ -79,6 +79,18 @@ const judged = (script: string, ddl: string | null) => {
   };
 };
 
+/** The statements about structure that the engine would refuse: they make nothing of the database. */
+function refusedIn(script: string): ReadonlySet<number> {
+  const { findings } = review(script, {
+    dialect: "postgresql",
+    catalog: catalogFromDdl("", { dialect: "postgresql" }),
+  });
+  const refused = findings.filter(({ hazard, weight }) => weight === "stop" && REFUSED.has(hazard));
+  return new Set(refused.flatMap((one) => [one, ...one.places].map(({ statement }) => statement)));
+}
+
+const REFUSED = new Set(["unknown-name", "already-there", "backup-clash", "broken-dependent"]);
+
 test("a statement is judged by the database as the script has left it", { timeout: 120_000 }, () => {
   fc.assert(
     fc.property(
@@ -87,7 +99,9 @@ test("a statement is judged by the database as the script has left it", { timeou
       (ddl, changes) => {
         // The changes stand between the DDL statements, so that all of them look at the catalog on the way.
         const script = ddl.flatMap((one, i) => [one, changes[i % changes.length]]);
-        expect(judged(script.join("\n"), null)).toEqual(judged(script[script.length - 1], ddl.join("\n")));
+        const refused = refusedIn(script.join("\n"));
+        const taken = ddl.filter((_, i) => !refused.has(2 * i));
+        expect(judged(script.join("\n"), null)).toEqual(judged(script[script.length - 1], taken.join("\n")));
       },
     ),
     { numRuns: 400 },

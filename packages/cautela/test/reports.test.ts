@@ -42,8 +42,8 @@ WHERE done_at >= DATE '2025-07-01'
   AND pilot_id = 3;
 
 UPDATE pilot
-SET active = false
-WHERE pilot_id = 3 AND active;`;
+SET active = 0
+WHERE pilot_id = 3 AND active = 1;`;
   const one = review(script, { dialect: "postgresql", catalog, path: "charge.sql" });
   expect(one.findings.filter(({ weight }) => weight === "ask")).toHaveLength(1);
   expect(report(one, "text").split("\n").length).toBeLessThanOrEqual(24);

@@ -190,15 +190,110 @@ test("a comment in the script chooses the dialect; the caller's word goes before
   expect(review("-- cautela: dialect tsql\nDELETE berth", { dialect: "sqlite" }).statements[0].kind).toBe("unread");
 });
 
-test("scripts of a change set see what the ones before them have made", () => {
-  const [, second] = reviewChangeSet(
-    [
-      { text: "ALTER TABLE berth ADD COLUMN code int NOT NULL;" },
-      { text: "DELETE FROM berth WHERE code IS NOT NULL;" },
-    ],
-    { catalog: catalogFromDdl("CREATE TABLE berth (berth_id int);", { dialect: "postgresql" }) },
+test("a dialect that does not exist is told as such", () => {
+  const told = /no dialect is called "oracle"; the dialects are postgresql, /;
+  // A caller without types may write anything.
+  const dialect: DialectId = JSON.parse(`"oracle"`);
+  expect(() => review("SELECT 1", { dialect })).toThrow(told);
+  expect(() => catalogFromDdl("", { dialect })).toThrow(told);
+});
+
+/** What is found in the scripts of a change set, one after the other: hazard and weight, notes of the way back left out. */
+const changeSet = (...texts: string[]): string[] => {
+  const ddl = `CREATE TABLE owner (owner_id int PRIMARY KEY);
+CREATE TABLE mooring (mooring_id int PRIMARY KEY, owner_id int, status varchar(20) NOT NULL, fee numeric(10,2),
+  CONSTRAINT mooring_of FOREIGN KEY (owner_id) REFERENCES owner);
+CREATE FUNCTION note_it() RETURNS trigger LANGUAGE plpgsql AS 'BEGIN RETURN NEW; END';
+CREATE TRIGGER audit BEFORE UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION note_it();`;
+  const scripts = texts.map((text, i) => ({ text, path: `0${i + 1}.sql` }));
+  return reviewChangeSet(scripts, { catalog: catalogFromDdl(ddl, { dialect: "postgresql" }) }).map(({ findings }) =>
+    findings
+      .filter(({ weight, hazard }) => weight !== "note" || hazard !== "no-way-back")
+      .map(({ hazard, weight }) => `${hazard} ${weight}`)
+      .join(),
   );
-  expect(second.findings.map((finding) => finding.hazard)).toEqual(["hollow-filter"]);
+};
+
+const WHOLE = "CREATE TABLE mooring_before AS SELECT * FROM mooring;";
+const FEW = "DELETE FROM mooring WHERE status = 'left';";
+test.each<[string, string[], string[]]>([
+  [
+    "a column",
+    ["ALTER TABLE mooring ADD COLUMN code int NOT NULL;", "DELETE FROM mooring WHERE code IS NOT NULL;"],
+    ["null-into-required ask", "hollow-filter stop"],
+  ],
+  ["a copy", [WHOLE, "TRUNCATE mooring;"], ["", "every-row ask"]],
+  ["a copy of the rows", [WHOLE.replace(";", " WHERE status = 'left';"), FEW], ["", ""]],
+  [
+    "a copy of other rows",
+    [WHOLE.replace(";", " WHERE status = 'left';"), "TRUNCATE mooring;"],
+    ["", "every-row stop"],
+  ],
+  ["a temporary copy is gone", [WHOLE.replace("TABLE", "TEMP TABLE"), "TRUNCATE mooring;"], ["", "every-row stop"]],
+  ["a copy that is rolled back", [`BEGIN; ${WHOLE} ROLLBACK;`, "TRUNCATE mooring;"], ["", "every-row stop"]],
+  ["the copy goes at the end", [WHOLE, FEW, "DROP TABLE mooring_before;"], ["", "", ""]],
+  ["a new column is filled", ["ALTER TABLE mooring ADD COLUMN depth int;", "UPDATE mooring SET depth = 0;"], ["", ""]],
+  [
+    "under the table's new name",
+    ["ALTER TABLE mooring ADD COLUMN depth int; ALTER TABLE mooring RENAME TO berth;", "UPDATE berth SET depth = 0;"],
+    ["", ""],
+  ],
+  [
+    "what is refused is not there",
+    ["ALTER TABLE moorings ADD COLUMN depth int;", "UPDATE mooring SET depth = 0 WHERE mooring_id = 3;"],
+    ["unknown-name stop", "unknown-name stop"],
+  ],
+  [
+    "a value that is gone",
+    ["UPDATE mooring SET status = 'away' WHERE status = 'left';", FEW],
+    ["", "stale-filter ask"],
+  ],
+  [
+    "a value that breaks a rule",
+    ["UPDATE mooring SET fee = -1 WHERE mooring_id = 3;", "ALTER TABLE mooring ADD CHECK (fee >= 0);"],
+    ["", "unmet-constraint stop"],
+  ],
+  [
+    "a trigger off and on",
+    ["ALTER TABLE mooring DISABLE TRIGGER audit;", "ALTER TABLE mooring ENABLE TRIGGER audit;"],
+    ["guard-off note", ""],
+  ],
+  [
+    "a trigger off",
+    ["ALTER TABLE mooring DISABLE TRIGGER audit;", "SELECT 1;"],
+    ["guard-left-off ask,guard-off note", ""],
+  ],
+  [
+    "a key put back",
+    [
+      "ALTER TABLE mooring DROP CONSTRAINT mooring_of;",
+      "ALTER TABLE mooring ADD CONSTRAINT mooring_of FOREIGN KEY (owner_id) REFERENCES owner;",
+    ],
+    ["", ""],
+  ],
+  ["a key dropped", ["ALTER TABLE mooring DROP CONSTRAINT mooring_of;", "SELECT 1;"], ["guard-left-off ask", ""]],
+  [
+    "code nobody sees",
+    [
+      "DO $$ BEGIN EXECUTE 'ALTER TABLE mooring ADD ' || quote_ident(x); END $$;",
+      "ALTER TABLE mooring DROP COLUMN depth;",
+    ],
+    ["opaque-code note", ""],
+  ],
+])("a script of a change set sees what the ones before it have done: %s", (_, texts, found) => {
+  expect(changeSet(...texts)).toEqual(found);
+});
+
+test("a long change set: the catalog does not become deep", () => {
+  const steps = Array.from(
+    { length: 40 },
+    (_, i) => `ALTER TABLE mooring ADD COLUMN c${i} int; ALTER TABLE mooring DROP COLUMN c${i - 3};`,
+  );
+  const last =
+    "UPDATE mooring SET c37 = 1, c39 = 2 WHERE mooring_id = 1; UPDATE mooring SET c35 = 1 WHERE mooring_id = 1;";
+  expect(
+    changeSet(...steps.map((one, i) => (i < 3 ? one.slice(0, one.indexOf(" ALTER")) : one)), last).slice(3),
+  ).toEqual([...steps.slice(3).map(() => ""), "unknown-name stop"]);
 });
 
 test.each([

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { PGlite } from "@electric-sql/pglite";
 import { catalogFromDdl, dialects } from "cautela";
 import { type Updatability, updatability } from "cautela/tools";
@@ -78,20 +79,57 @@ function judge(dialect: "postgresql" | "mariadb", ddl: string): Updatability[] {
   return [...catalog.objects("view")].map((view) => updatability(view, catalog, dialects[dialect]));
 }
 
+/** The bodies of `views/bodies.sql` for an engine, each with views over it: all its columns, a join, a subquery. */
+function bodies(dialect: "postgresql" | "mariadb"): string[][] {
+  const text = readFileSync(new URL("views/bodies.sql", import.meta.url), "utf8");
+  const parts = new Map(
+    text
+      .split(/^-- (?=both|postgresql|mariadb)/m)
+      .map((part) => part.split("\n", 1).concat(part))
+      .map(([head, part]) => [head, part]),
+  );
+  const list = ["both", dialect].flatMap((head) => (parts.get(head) ?? "").split("\n").slice(1));
+  return list
+    .filter((body) => body !== "")
+    .map((body, i) => [
+      `CREATE VIEW b${i} AS ${body}`,
+      `CREATE VIEW c${i} AS SELECT * FROM b${i}`,
+      `CREATE VIEW d${i} AS SELECT k.name AS keeper, b.* FROM keeper k JOIN b${i} b ON 1 = 1`,
+      `CREATE VIEW e${i} AS SELECT name FROM keeper WHERE EXISTS (SELECT 1 FROM b${i})`,
+    ]);
+}
+
+/** Makes the views of `bodies`, each where the engine takes it; returns their DDL, and how many bodies it took. */
+async function make(dialect: "postgresql" | "mariadb", run: (sql: string) => Promise<unknown>) {
+  const made: string[] = [];
+  let taken = 0;
+  for (const list of bodies(dialect))
+    for (const [i, sql] of list.entries()) {
+      const ok = await run(sql).then(
+        () => true,
+        () => false,
+      );
+      if (!ok) continue;
+      made.push(`${sql};`);
+      if (i === 0) taken++;
+    }
+  return { made, taken };
+}
+
 const ddl = `${TABLES}\n${views.map(({ sql }) => `${sql};`).join("\n")}`;
 
 describe("postgresql", async () => {
   const db = await PGlite.create();
   /** Whether the statement is refused for what the view is. */
-  async function taken(sql: string): Promise<boolean> {
-    await db.exec("BEGIN");
+  async function taken(sql: string, on = db): Promise<boolean> {
+    await on.exec("BEGIN");
     try {
-      await db.exec(sql);
+      await on.exec(sql);
       return true;
     } catch (error) {
       return error instanceof Error && "code" in error && !["55000", "42809", "0A000"].includes(String(error.code));
     } finally {
-      await db.exec("ROLLBACK");
+      await on.exec("ROLLBACK");
     }
   }
 
@@ -131,6 +169,28 @@ describe("postgresql", async () => {
     await db.exec(ddl);
     await compare(judge("postgresql", ddl));
   });
+
+  test("says it of many shapes of views, and of views over them", async () => {
+    const own = await PGlite.create();
+    const tables = `${TABLES}\nCREATE SEQUENCE sq;`;
+    await own.exec(tables);
+    const { made, taken: count } = await make("postgresql", (sql) => own.exec(sql));
+    expect(count).toBeGreaterThan(80);
+    const wrong: string[] = [];
+    for (const one of judge("postgresql", `${tables}\n${made.join("\n")}`)) {
+      const { rows } = await own.query<{ bits: number }>(
+        "SELECT pg_relation_is_updatable($1::regclass, true) AS bits",
+        [one.view.name],
+      );
+      if ((one.through.insert !== null) !== (rows[0].bits & 8) > 0)
+        wrong.push(`INSERT INTO ${one.view.name}: ${one.view.query}`);
+      for (const { sql, taken: said } of tries(one))
+        if ((await taken(sql.replaceAll(/(?<=SET | = )(\S+)/g, '"$1"'), own)) !== said)
+          wrong.push(`${sql}: ${one.view.query}`);
+    }
+    expect(wrong).toEqual([]);
+    await own.close();
+  }, 60_000);
 
   test("says it of views with triggers, rules, and of materialized ones", async () => {
     const more = `
@@ -193,7 +253,35 @@ CREATE VIEW m2 AS SELECT boat_id FROM m1;`;
 
 const maria = await mariadbUrl();
 
+/** What MariaDB says of views that it does not write through. */
+const REFUSED = [1288, 1348, 1395, 1393, 1443];
+
 describe.runIf(maria)("mariadb", () => {
+  test("says it of many shapes of views, and of views over them", async () => {
+    const db = await mysql.createConnection({ uri: maria ?? "", multipleStatements: true });
+    const own = `${database}_b`;
+    try {
+      await db.query(`DROP DATABASE IF EXISTS ${own}; CREATE DATABASE ${own}; USE ${own}; ${TABLES}`);
+      const { made, taken } = await make("mariadb", (sql) => db.query(sql));
+      expect(taken).toBeGreaterThan(65);
+      const wrong: string[] = [];
+      for (const one of judge("mariadb", `${TABLES}\n${made.join("\n")}`))
+        for (const { sql, taken: said } of tries(one)) {
+          await db.query("START TRANSACTION");
+          const refused = await db.query(sql).then(
+            () => false,
+            (error: unknown) => error instanceof Error && "errno" in error && REFUSED.includes(Number(error.errno)),
+          );
+          await db.query("ROLLBACK");
+          if (refused === said) wrong.push(`${sql}: ${one.view.query}`);
+        }
+      expect(wrong).toEqual([]);
+    } finally {
+      await db.query(`DROP DATABASE IF EXISTS ${own}`);
+      await db.end();
+    }
+  }, 60_000);
+
   test("says of every view what the engine does", async () => {
     const db = await mysql.createConnection({ uri: maria ?? "", multipleStatements: true });
     try {

@@ -81,12 +81,10 @@ export async function mysqlDictionary(
     return result;
   };
   const version = String((await rows("SELECT VERSION() AS v"))[0].v);
-  const dialect = /mariadb/i.test(version) ? "mariadb" : "mysql";
-  await rows(
-    dialect === "mariadb"
-      ? `SET SESSION max_statement_time = ${TIME_LIMIT}`
-      : `SET SESSION max_execution_time = ${TIME_LIMIT * 1000}`,
-  ).catch(() => undefined);
+  const [dialect, limit] = /mariadb/i.test(version)
+    ? (["mariadb", `max_statement_time = ${TIME_LIMIT}`] as const)
+    : (["mysql", `max_execution_time = ${TIME_LIMIT * 1000}`] as const);
+  await rows(`SET SESSION ${limit}`).catch(() => undefined);
   await rows("SET SESSION TRANSACTION READ ONLY");
   await rows("START TRANSACTION READ ONLY");
   const show = async (what: string, name: string, column: string): Promise<string | null> => {

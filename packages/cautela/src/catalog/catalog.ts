@@ -1,7 +1,7 @@
 import type { Dialect, DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Name } from "../sql/nodes/tree.ts";
-import { nameKey, tableKey } from "./keys.ts";
+import { keyParts, nameKey, tableKey } from "./keys.ts";
 import {
   type CatalogObject,
   type ObjectKind,
@@ -36,6 +36,8 @@ class Layer {
   readonly byTable = new Map<string, Set<string>>();
   /** Keys of tables by the key of a table that they refer to, inherit from or are a partition of. */
   readonly referring = new Map<string, Set<string>>();
+  /** Schemas that it makes, by CREATE SCHEMA or by what stands in them, and schemas that it drops (false). */
+  readonly schemas = new Map<string, boolean>();
 
   of(kind: ObjectKind): Map<string, CatalogObject | null> {
     const known = this.objects.get(kind);
@@ -44,13 +46,6 @@ class Layer {
     this.objects.set(kind, map);
     return map;
   }
-}
-
-/** What stood in a place before a change. */
-interface Undo {
-  kind: ObjectKind;
-  key: string;
-  before: CatalogObject | null | undefined;
 }
 
 function index(map: Map<string, Set<string>>, at: string, key: string): void {
@@ -85,8 +80,15 @@ export class Catalog {
   readonly #code: CatalogObject[] = [];
   readonly #unread: UnreadDdl[] = [];
   #holdsBuilt = false;
-  /** What its changes replaced since a transaction began; null outside of one. */
-  #undo: Undo[] | null = null;
+  /** What takes its changes back since a transaction began; null outside of one. */
+  #undo: (() => void)[] | null = null;
+  /** The path that comes back when the transaction ends: SET LOCAL. */
+  #pathBefore: readonly string[] | null = null;
+  readonly #others = new Map<string, Catalog>();
+  /** Whether the script itself says where names are looked for. */
+  #pathSaid = false;
+  /** The database in which tables without one are taken to stand, where a script names it: USE. */
+  #unnamed: string | null = null;
 
   constructor(
     dialect: DialectId,
@@ -96,6 +98,7 @@ export class Catalog {
     this.#parent = options.parent ?? null;
     this.complete = options.complete ?? options.parent?.complete ?? true;
     this.#searchPath = options.searchPath ?? options.parent?.searchPath ?? [dialects[dialect].grammar.defaultSchema];
+    this.#unnamed = options.parent ? options.parent.#unnamed : null;
   }
 
   /** A catalog that begins as this one and can be changed without touching it. */
@@ -124,10 +127,120 @@ export class Catalog {
   }
 
   set searchPath(path: readonly string[]) {
+    const before = this.#searchPath;
+    const said = this.#pathSaid;
+    this.#undo?.push(() => {
+      this.#searchPath = before;
+      this.#pathSaid = said;
+    });
+    this.#changed();
+    this.#searchPath = path;
+    this.#pathSaid = true;
+  }
+
+  /** The same objects, with names looked for along a path: inside a routine that sets its own. */
+  along(path: readonly string[]): Catalog {
+    const key = path.join("\u0000");
+    const known = this.#others.get(key);
+    if (known) return known;
+    const other = this.fork();
+    other.searchPath = path;
+    this.#others.set(key, other);
+    return other;
+  }
+
+  /** The search path until the transaction ends (SET LOCAL of PostgreSQL). */
+  searchLocally(path: readonly string[]): void {
+    this.#pathBefore ??= this.#searchPath;
+    this.searchPath = path;
+  }
+
+  /** Goes to another database (USE): the first one that a script names is taken for that of the tables without one. */
+  use(database: string): void {
+    const { defaultSchema } = dialects[this.dialect].grammar;
+    if (this.#unnamed === null && this.holdsSchema(defaultSchema) && !this.holdsSchema(database))
+      this.#unnamed = database;
+    this.searchPath = database === this.#unnamed ? [defaultSchema] : [database, defaultSchema];
+  }
+
+  #changed(): void {
     this.#changes++;
     this.#additions++;
     this.#ties++;
-    this.#searchPath = path;
+  }
+
+  /** Makes a schema (CREATE SCHEMA, CREATE DATABASE). */
+  makeSchema(name: string): void {
+    this.#setSchema(name, true);
+    this.#changed();
+  }
+
+  /** Drops a schema; what stands in it is removed by itself. */
+  dropSchema(name: string): void {
+    this.#setSchema(name, false);
+    this.#changed();
+  }
+
+  #setSchema(name: string, held: boolean): void {
+    const { schemas } = this.#layer;
+    const before = schemas.get(name);
+    if (before === held) return;
+    this.#undo?.push(() => {
+      if (before === undefined) schemas.delete(name);
+      else schemas.set(name, before);
+    });
+    schemas.set(name, held);
+  }
+
+  /** Whether a schema has been made, or holds anything. */
+  holdsSchema(name: string): boolean {
+    const own = this.#layer.schemas.get(name);
+    return own ?? this.#parent?.holdsSchema(name) ?? false;
+  }
+
+  /** Whether a schema has been dropped, and not made again since. */
+  #lacksSchema(name: string): boolean {
+    const own = this.#layer.schemas.get(name);
+    return own === undefined ? (this.#parent ? this.#parent.#lacksSchema(name) : false) : !own;
+  }
+
+  /**
+   * Where a new object of that name goes: a name without a schema into the first schema of the search path that there is
+   * (PostgreSQL 15 manual, 5.9.3), a temporary one into a place of its own.
+   */
+  place(name: Name, temporary = false): { schema: string; table: string } {
+    const dialect = dialects[this.dialect];
+    const place = tableNameOf(name, dialect);
+    const { defaultSchema, temporarySchema } = dialect.grammar;
+    if (name.parts.length > 1) {
+      if (place.schema === temporarySchema) return { ...place, schema: this.#temporary(this.#searchPath[0]) };
+      // The database that USE names may be that of the tables without one.
+      const schema = place.schema === this.#unnamed ? defaultSchema : place.schema;
+      return { ...place, schema: temporary ? this.#temporary(schema) : schema };
+    }
+    if (temporary && temporarySchema !== "" && !dialect.grammar.temporaryBesides)
+      return { ...place, schema: temporarySchema };
+    const schema = this.#home();
+    return { ...place, schema: temporary ? this.#temporary(schema) : schema };
+  }
+
+  /** The schema of temporary tables, where they are made beside those of a schema (MariaDB) the one for these. */
+  #temporary(schema: string): string {
+    const { temporarySchema, temporaryBesides } = dialects[this.dialect].grammar;
+    return temporarySchema === "" ? schema : temporaryBesides ? temporarySchema + schema : temporarySchema;
+  }
+
+  /** The schema into which an object goes whose name gives none. */
+  #home(): string {
+    const dialect = dialects[this.dialect];
+    const { defaultSchema } = dialect.grammar;
+    if (!this.#pathSaid && this.#searchPath.length === 1) return this.#searchPath[0];
+    const there = this.#searchPath.filter((one) => !this.#lacksSchema(one));
+    const schema =
+      dialect.engine.searchPath && this.complete
+        ? (there.find((one) => one === defaultSchema || this.holdsSchema(one)) ?? there[0])
+        : there[0];
+    return schema ?? defaultSchema;
   }
 
   /** An object by its kind and key. */
@@ -207,17 +320,29 @@ export class Catalog {
 
   #lookUp(name: Name): RelationObject | undefined {
     const { schema, table } = tableNameOf(name, dialects[this.dialect]);
+    const { defaultSchema, temporarySchema, temporaryBesides } = dialects[this.dialect].grammar;
     if (name.parts.length > 1) {
-      const found = this.relation(tableKey(schema, table));
+      if (schema === temporarySchema) return this.relation(tableKey(this.#temporary(this.#searchPath[0]), table));
+      const own = schema === this.#unnamed ? defaultSchema : schema;
+      const found =
+        (temporaryBesides ? this.relation(tableKey(this.#temporary(own), table)) : undefined) ??
+        this.relation(tableKey(own, table));
       if (found) return found;
       // A catalog from DDL without schemas: which schema its tables stand in is not known.
-      const { defaultSchema } = dialects[this.dialect].grammar;
-      return defaultSchema === "" && !this.hasSchema(schema) ? this.relation(tableKey("", table)) : undefined;
+      return defaultSchema === "" && !this.holdsSchema(schema) ? this.relation(tableKey("", table)) : undefined;
     }
-    for (const one of this.#searchPath) {
-      const found = this.relation(tableKey(one, table));
+    if (temporarySchema !== "" && !temporaryBesides && !this.#searchPath.includes(temporarySchema)) {
+      const found = this.relation(tableKey(temporarySchema, table));
       if (found) return found;
     }
+    for (const one of this.#searchPath) {
+      const found =
+        (temporaryBesides ? this.relation(tableKey(this.#temporary(one), table)) : undefined) ??
+        this.relation(tableKey(one, table));
+      if (found) return found;
+    }
+    // Where nobody says in which schemas names are looked for, the only one that holds it is meant.
+    if (this.#pathSaid) return undefined;
     let only: RelationObject | undefined;
     for (const key of this.#keysNamed(table)) {
       const candidate = this.relation(key);
@@ -237,12 +362,22 @@ export class Catalog {
   /** A routine by its name in a statement, whatever its arguments. */
   routine(name: Name): Routine | undefined {
     const { schema, table } = tableNameOf(name, dialects[this.dialect]);
-    const paths = name.parts.length > 1 ? [schema] : this.#searchPath;
-    for (const one of paths) {
+    for (const one of name.parts.length > 1 ? [schema] : this.#searchPath) {
       const found = this.object("routine", tableKey(one, table));
       if (found?.object === "routine") return found;
     }
     return undefined;
+  }
+
+  /** The key of a routine, a type, a sequence or a synonym as a statement names it: where it is found, or where it would be made. */
+  keyOf(kind: ObjectKind, name: Name): string {
+    if (name.parts.length === 1) {
+      const { table } = tableNameOf(name, dialects[this.dialect]);
+      for (const schema of this.#searchPath)
+        if (this.object(kind, tableKey(schema, table))) return tableKey(schema, table);
+    }
+    const { schema, table } = this.place(name);
+    return tableKey(schema, table);
   }
 
   /** A type by its name, with or without a schema. */
@@ -269,9 +404,9 @@ export class Catalog {
     return undefined;
   }
 
-  hasSchema(schema: string): boolean {
-    for (const object of this.objects("table")) if (object.schema === schema) return true;
-    return false;
+  /** Whether a schema held a table when the script began, or holds one now. */
+  hasHeldSchema(schema: string): boolean {
+    return this.holdsSchema(schema) || (this.#parent?.hasHeldSchema(schema) ?? false);
   }
 
   /** What of its DDL could not be read, in order. */
@@ -300,6 +435,7 @@ export class Catalog {
     if (CODE.has(object.object)) this.#code.push(object);
     const key = tableKey(object.schema, object.name);
     const layer = this.#layer;
+    if (layer.schemas.get(object.schema) !== true) this.#setSchema(object.schema, true);
     switch (object.object) {
       case "table": {
         const before = this.byKey(key);
@@ -332,16 +468,18 @@ export class Catalog {
 
   /** Removes an object. */
   remove(kind: ObjectKind, key: string): void {
-    this.#changes++;
-    this.#additions++;
-    this.#ties++;
+    this.#changed();
     this.#set(kind, key, this.#parent?.object(kind, key) ? null : undefined);
   }
 
   /** Puts an object in its place in this layer; null: it is gone, undefined: the layer says nothing of it. */
   #set(kind: ObjectKind, key: string, object: CatalogObject | null | undefined): void {
     const own = this.#layer.of(kind);
-    this.#undo?.push({ kind, key, before: own.get(key) });
+    const before = own.get(key);
+    this.#undo?.push(() => {
+      if (before === undefined) own.delete(key);
+      else own.set(key, before);
+    });
     if (object === undefined) own.delete(key);
     else own.set(key, object);
   }
@@ -359,6 +497,9 @@ export class Catalog {
   /** What has changed since `begin` stays. */
   commit(): void {
     this.#undo = null;
+    if (this.#pathBefore === null) return;
+    this.searchPath = this.#pathBefore;
+    this.#pathBefore = null;
   }
 
   /** How much has changed since `begin`: what `rollback` takes a catalog back to. */
@@ -369,16 +510,8 @@ export class Catalog {
   /** Takes back what has changed since `begin`, or since a mark. */
   rollback(mark = 0): void {
     const undo = this.#undo ?? [];
-    if (undo.length > mark) {
-      this.#changes++;
-      this.#additions++;
-      this.#ties++;
-    }
-    for (const { kind, key, before } of undo.splice(mark).reverse()) {
-      const own = this.#layer.of(kind);
-      if (before === undefined) own.delete(key);
-      else own.set(key, before);
-    }
+    if (undo.length > mark) this.#changed();
+    for (const takeBack of undo.splice(mark).reverse()) takeBack();
   }
 
   drop(schema: string, table: string): void {
@@ -508,10 +641,27 @@ function sameTies(a: Table, b: Table): boolean {
   return a.partitionOf === b.partitionOf && same(a.foreignKeys, b.foreignKeys) && same(a.inherits, b.inherits);
 }
 
-/** The key of the table or view that a name means: what the catalog resolves it to, or the name itself. */
+/** The key of a table or view that is made now, see `Catalog.place`. */
+export function newKey(name: Name, catalog: Catalog | null, dialect: Dialect, temporary = false): string {
+  if (!catalog) return nameKey(name, dialect);
+  const { schema, table } = catalog.place(name, temporary);
+  return tableKey(schema, table);
+}
+
+/**
+ * The key of a table or a view after it takes another name: it stays in its schema unless the name gives one. MariaDB puts
+ * it into the database in use.
+ */
+export function renamedKey(key: string, to: Name, catalog: Catalog | null, dialect: Dialect): string {
+  if (to.parts.length > 1 || dialect.grammar.temporaryBesides)
+    return newKey(to, catalog, dialect, keyParts(key).schema.startsWith("(temporary)"));
+  return tableKey(keyParts(key).schema, tableNameOf(to, dialect).table);
+}
+
+/** The key of the table or view that a name means: what the catalog resolves it to, or what would be made under that name. */
 export function relationKey(name: Name, catalog: Catalog | null, dialect: Dialect): string {
   const relation = catalog?.resolveRelation(name);
-  return relation ? tableKey(relation.schema, relation.name) : nameKey(name, dialect);
+  return relation ? tableKey(relation.schema, relation.name) : newKey(name, catalog, dialect);
 }
 
 /** A table or view as a script names it: the key of what it means, and how messages show it. */
@@ -519,5 +669,5 @@ export function namedRelation(name: Name, catalog: Catalog | null, dialect: Dial
   const relation = catalog?.resolveRelation(name);
   return relation
     ? { key: tableKey(relation.schema, relation.name), shown: shownName(relation) }
-    : { key: nameKey(name, dialect), shown: writtenName(name) };
+    : { key: newKey(name, catalog, dialect), shown: writtenName(name) };
 }

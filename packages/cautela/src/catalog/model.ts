@@ -207,7 +207,10 @@ export type ObjectKind = CatalogObject["object"];
 
 /** The name under which messages show an object: `public.mooring`, or `mooring` without a schema. */
 export function shownName(object: Pick<Table, "schema" | "name">): string {
-  return object.schema === "" || object.schema === "main" ? object.name : `${object.schema}.${object.name}`;
+  const { schema, name } = object;
+  return schema === "" || schema === "main" || schema === "pg_temp" || schema.startsWith("(temporary)")
+    ? name
+    : `${schema}.${name}`;
 }
 
 /** A column with nothing said about it beyond its name. */
@@ -228,6 +231,23 @@ export function plainColumn(name: string, type = ""): Column {
     comment: null,
     distinct: null,
     nulls: null,
+  };
+}
+
+/** A view of which nothing is said beyond its name. */
+export function emptyView(schema: string, name: string): View {
+  return {
+    object: "view",
+    schema,
+    name,
+    columns: null,
+    query: null,
+    checkOption: null,
+    materialized: false,
+    security: null,
+    algorithm: null,
+    readOnly: false,
+    comment: null,
   };
 }
 

@@ -1,7 +1,7 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import type { CreateRoutineStatement, Expr, Query, Statement } from "../sql/nodes/tree.ts";
 import { readScript } from "../sql/reading/script.ts";
-import type { Check, Routine, Rule, Trigger, View } from "./model.ts";
+import type { Check, Column, Routine, Rule, Trigger, View } from "./model.ts";
 
 // The trees behind the texts of the catalog: read when they are first asked for, and kept as long as
 // the object they belong to.
@@ -14,7 +14,7 @@ export interface Parsed<Tree> {
 
 const queries = new WeakMap<View, Parsed<Query> | null>();
 const conditions = new WeakMap<object, Parsed<Expr> | null>();
-const bodies = new WeakMap<object, Parsed<Statement[]> | null>();
+const bodies = new WeakMap<object, Parsed<readonly Statement[]> | null>();
 
 function cached<Key extends object, Value>(map: WeakMap<Key, Value>, key: Key, make: () => Value): Value {
   const known = map.get(key);
@@ -38,18 +38,27 @@ export function conditionTree(
   owner: Check | Trigger | Rule | { condition: string },
   dialect: DialectId,
 ): Parsed<Expr> | null {
-  return cached(conditions, owner, () => {
-    const { condition } = owner;
-    if (condition === null) return null;
-    const text = `SELECT ${condition}`;
-    const tree = readScript(text, { dialect }).statements[0]?.tree;
-    if (tree?.kind !== "select" || tree.query.body.kind !== "select") return null;
-    return { tree: tree.query.body.items[0].expr, text };
-  });
+  return cached(conditions, owner, () => expressionOf(owner.condition, dialect));
+}
+
+/** The default of a column. */
+export function defaultTree(column: Column, dialect: DialectId): Parsed<Expr> | null {
+  return cached(conditions, column, () => expressionOf(column.default, dialect));
+}
+
+function expressionOf(source: string | null, dialect: DialectId): Parsed<Expr> | null {
+  if (source === null) return null;
+  const text = `SELECT ${source}`;
+  const tree = readScript(text, { dialect }).statements[0]?.tree;
+  if (tree?.kind !== "select" || tree.query.body.kind !== "select") return null;
+  return { tree: tree.query.body.items[0].expr, text };
 }
 
 /** The statements of a trigger's own body, a routine's, or a rule's; null where they are not known. */
-export function bodyStatements(owner: Trigger | Routine | Rule, dialect: DialectId): Parsed<Statement[]> | null {
+export function bodyStatements(
+  owner: Trigger | Routine | Rule,
+  dialect: DialectId,
+): Parsed<readonly Statement[]> | null {
   return cached(bodies, owner, () => {
     const text = owner.object === "routine" ? owner.definition : owner.body;
     if (text === null) return null;
@@ -61,6 +70,6 @@ export function bodyStatements(owner: Trigger | Routine | Rule, dialect: Dialect
   });
 }
 
-function members(tree: CreateRoutineStatement): Statement[] {
+function members(tree: CreateRoutineStatement): readonly Statement[] {
   return tree.body ?? [];
 }

@@ -103,12 +103,18 @@ export interface HazardContext {
   readonly creations: Creations;
   /** The values that the script has taken from one place to another before this statement. */
   readonly moves: Moves;
+  /** The statement before it; null for the first, and within blocks. */
+  readonly previous: ReadStatement | null;
   /** The statement after it, as far as it is known. */
   readonly next: ReadStatement | null;
   /** Where the statement stands. */
   readonly at: At;
   /** Inside a block: a name may be a variable, and the statement may run more than once. */
   readonly inCode: boolean;
+  /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
+  readonly conditional: boolean;
+  /** It stands in a loop. */
+  readonly inLoop: boolean;
   /** The source text of a range. */
   slice(start: number, end: number): string;
   /** A piece of source in one line, cut when it is long. */

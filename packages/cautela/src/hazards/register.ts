@@ -2,16 +2,20 @@
 import { ambiguousName } from "./joins/ambiguous-name.ts";
 import { fanOut } from "./joins/fan-out.ts";
 import { idleJoin } from "./joins/idle-join.ts";
+import { lastCopy } from "./joins/last-copy.ts";
 import { manyTargets } from "./joins/many-targets.ts";
 import { offKeyJoin } from "./joins/off-key-join.ts";
 import { openJoin } from "./joins/open-join.ts";
 import { outerNull } from "./joins/outer-null.ts";
+import { ownTableRead } from "./joins/own-table-read.ts";
 import { shadowedAlias } from "./joins/shadowed-alias.ts";
 import { toothlessJoin } from "./joins/toothless-join.ts";
 import { undoneOuter } from "./joins/undone-outer.ts";
 import { unknownName } from "./joins/unknown-name.ts";
 import { wrongTarget } from "./joins/wrong-target.ts";
+import { alreadyThere } from "./order/already-there.ts";
 import { earlyUse } from "./order/early-use.ts";
+import { halfGuarded } from "./order/half-guarded.ts";
 import { leftoverAssignment } from "./order/leftover-assignment.ts";
 import { repeatedChange } from "./order/repeated-change.ts";
 import { rerunsBadly } from "./order/reruns-badly.ts";
@@ -33,6 +37,7 @@ import { noWayBack } from "./recovery/no-way-back.ts";
 import { openTransaction } from "./recovery/open-transaction.ts";
 import { runsOnAfterError } from "./recovery/runs-on-after-error.ts";
 import { sleepingStatement } from "./recovery/sleeping-statement.ts";
+import { staleCount } from "./recovery/stale-count.ts";
 import { thinBackup } from "./recovery/thin-backup.ts";
 import { unprovenMove } from "./recovery/unproven-move.ts";
 import { unwrapped } from "./recovery/unwrapped.ts";
@@ -47,6 +52,7 @@ import { triggerLoop } from "./ripples/trigger-loop.ts";
 import { triggerRewrites } from "./ripples/trigger-rewrites.ts";
 import { triggerSkipped } from "./ripples/trigger-skipped.ts";
 import { triggerWrites } from "./ripples/trigger-writes.ts";
+import { bareCondition } from "./rows/bare-condition.ts";
 import { deadFilter } from "./rows/dead-filter.ts";
 import { everyRow } from "./rows/every-row.ts";
 import { hollowFilter } from "./rows/hollow-filter.ts";
@@ -68,6 +74,7 @@ import { blanksValue } from "./values/blanks-value.ts";
 import { caseGap } from "./values/case-gap.ts";
 import { constantIntoUnique } from "./values/constant-into-unique.ts";
 import { countMismatch } from "./values/count-mismatch.ts";
+import { counterSetBack } from "./values/counter-set-back.ts";
 import { crossedColumns } from "./values/crossed-columns.ts";
 import { danglingReference } from "./values/dangling-reference.ts";
 import { doubleAssign } from "./values/double-assign.ts";
@@ -84,6 +91,7 @@ import { overwritesFilled } from "./values/overwrites-filled.ts";
 import { readOnlyColumn } from "./values/read-only-column.ts";
 import { selfAssign } from "./values/self-assign.ts";
 import { swappedColumns } from "./values/swapped-columns.ts";
+import { unmetConstraint } from "./values/unmet-constraint.ts";
 import { brokenDependent } from "./views/broken-dependent.ts";
 import { escapesView } from "./views/escapes-view.ts";
 import { sealedColumn } from "./views/sealed-column.ts";
@@ -95,6 +103,7 @@ import type { Hazard } from "./hazard.ts";
 /** Every hazard, in the order of the design: by family, then by name. */
 export const hazards: readonly Hazard[] = Object.freeze(
   [
+    bareCondition,
     deadFilter,
     everyRow,
     hollowFilter,
@@ -114,10 +123,12 @@ export const hazards: readonly Hazard[] = Object.freeze(
     ambiguousName,
     fanOut,
     idleJoin,
+    lastCopy,
     manyTargets,
     offKeyJoin,
     openJoin,
     outerNull,
+    ownTableRead,
     shadowedAlias,
     toothlessJoin,
     undoneOuter,
@@ -128,6 +139,7 @@ export const hazards: readonly Hazard[] = Object.freeze(
     caseGap,
     constantIntoUnique,
     countMismatch,
+    counterSetBack,
     crossedColumns,
     danglingReference,
     doubleAssign,
@@ -144,6 +156,7 @@ export const hazards: readonly Hazard[] = Object.freeze(
     readOnlyColumn,
     selfAssign,
     swappedColumns,
+    unmetConstraint,
     brokenDependent,
     escapesView,
     sealedColumn,
@@ -174,11 +187,14 @@ export const hazards: readonly Hazard[] = Object.freeze(
     openTransaction,
     runsOnAfterError,
     sleepingStatement,
+    staleCount,
     thinBackup,
     unprovenMove,
     unwrapped,
     wrongDatabase,
+    alreadyThere,
     earlyUse,
+    halfGuarded,
     leftoverAssignment,
     repeatedChange,
     rerunsBadly,

@@ -54,7 +54,9 @@ export function reachWords(reach: Reach): string {
     case "few":
       return `${grouped(reach.rows ?? 0)} rows at most`;
     case "some":
-      return "a filtered part of the rows";
+      return reach.rows === undefined || reach.of === undefined
+        ? "a filtered part of the rows"
+        : `about ${grouped(reach.rows)} of ${grouped(reach.of)} rows`;
     case "every":
       return reach.rows === undefined ? "every row" : `every row, about ${grouped(reach.rows)}`;
     case "multiplied":

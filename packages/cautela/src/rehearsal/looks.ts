@@ -1,7 +1,7 @@
-import { wordIn } from "../analysis/conditions/word-in.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import { columnNamed } from "../catalog/columns.ts";
 import { type Column, shownName, type Table } from "../catalog/model.ts";
+import { wordIn } from "../text/word-in.ts";
 import type { AssignedText, ChangeText } from "../writing/change-text.ts";
 import type { SqlWriter } from "../writing/writer.ts";
 import { PREVIEW, type Sheet } from "./sheet.ts";
@@ -173,7 +173,8 @@ export function figures(
 /** What the control figures should be afterwards, worked out from the change itself. */
 export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: readonly FiredRipple[]): void {
   const { writer } = sheet;
-  if (text.joined || text.tail !== "" || text.limited || text.unsettled || text.movingValue) return;
+  // The figures of the table are those of the tables that inherit from it too.
+  if (text.joined || text.tail !== "" || text.limited || text.unsettled || text.movingValue || text.only) return;
   // A trigger that changes the row, drops it, or changes the table again has an arithmetic of its own.
   const disturbed = fired.some(
     ({ ripple }) =>
@@ -184,7 +185,7 @@ export function arithmetic(sheet: Sheet, text: ChangeText, table: Table, fired: 
   /** A value for the rows that are met, and another for the rest. */
   const split = (yes: string, no: string): string => (text.where === null ? yes : writer.either(text.where, yes, no));
   const columns: string[] = [];
-  if (text.assignments.length === 0) columns.push(`COUNT(*) - SUM(${split("1", "0")}) AS expected_rows`);
+  if (text.deletes) columns.push(`COUNT(*) - SUM(${split("1", "0")}) AS expected_rows`);
   for (const { column, value, assignment } of text.assignments) {
     const known = columnNamed(table, column);
     const plain = value !== "" && !(assignment.value.kind === "literal" && assignment.value.type === "default");

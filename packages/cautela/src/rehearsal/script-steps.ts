@@ -1,8 +1,8 @@
 import { codeEffects } from "../analysis/ripples/code-effects.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import type { Catalog } from "../catalog/catalog.ts";
+import { type Catalog, newKey, relationKey, renamedKey } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
-import { nameKey, tableKey } from "../catalog/keys.ts";
+import { tableKey } from "../catalog/keys.ts";
 import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import { bodyStatements, viewQuery } from "../catalog/parsed-code.ts";
@@ -240,8 +240,8 @@ class Course {
           if (this.#catalog && !unknown.includes(name) && !name.startsWith("@")) unknown.push(name);
           continue;
         }
-        add(table, { action, via, columns: columns ?? null });
-        for (const child of this.#heirs(table)) add(child, { action, via, columns: columns ?? null });
+        // The rows of a partition are those of its table, where that is written too.
+        if (!this.#isPartOf(table, writes)) add(table, { action, via, columns: columns ?? null });
       }
     }
     for (const { ripple } of fired)
@@ -297,18 +297,15 @@ class Course {
     return found;
   }
 
-  /** The tables that inherit from a table, at any depth (postgresql): a change of it reaches their rows. */
-  #heirs(table: Table): Table[] {
-    const list: Table[] = [];
-    const wait = [table];
-    for (let at = wait.pop(); at; at = wait.pop()) {
-      for (const child of this.#catalog?.childrenOf(keyOf(at)) ?? []) {
-        if (child.partitionOf !== null || list.includes(child)) continue;
-        list.push(child);
-        wait.push(child);
-      }
+  /** Whether one of the tables that a table is a partition of is written as well. */
+  #isPartOf(table: Table, writes: readonly Write[]): boolean {
+    for (let at = table.partitionOf; at !== null; ) {
+      const parent = this.#catalog?.byKey(at);
+      if (!parent) return false;
+      if (writes.some(({ table: name }) => this.#shown(name) === parent)) return true;
+      at = parent.partitionOf;
     }
-    return list;
+    return false;
   }
 
   /** The keys of the tables that it reads or writes, those behind views included, and the variables it names. */
@@ -334,8 +331,13 @@ class Course {
     return used;
   }
 
-  #key(name: Name): string {
-    return nameKey(name, dialects[this.#review.dialect]);
+  /** The key of what a name means now. */
+  #known(name: Name): string {
+    return relationKey(name, this.#catalog, dialects[this.#review.dialect]);
+  }
+
+  #key(name: Name, temporary = false): string {
+    return newKey(name, this.#catalog, dialects[this.#review.dialect], temporary);
   }
 
   #dependsOn(tree: Statement, used: ReadonlySet<string>): ScriptStep["dependsOn"] {
@@ -400,26 +402,31 @@ class Course {
   }
 
   #structure(tree: Statement, touch: (key: string, table: string) => void): void {
-    const name = (one: Name): void => {
-      const relation = this.#catalog?.resolveRelation(one);
-      const key = relation ? tableKey(relation.schema, relation.name) : this.#key(one);
+    const name = (one: Name, temporary = false): void => {
+      const key = temporary ? this.#key(one, true) : this.#known(one);
       touch(key, one.parts.map(({ text }) => text).join("."));
       this.#altered.add(key);
     };
     switch (tree.kind) {
       case "create-table":
-        if (!(tree.ifNotExists && this.#catalog?.resolve(tree.name))) this.#made.add(this.#key(tree.name));
-        name(tree.name);
+        if (!(tree.ifNotExists && this.#catalog?.resolve(tree.name)))
+          this.#made.add(this.#key(tree.name, tree.temporary));
+        name(tree.name, tree.temporary);
         break;
       case "alter-table":
-        if (this.#made.has(this.#key(tree.name)))
-          for (const action of tree.actions) if (action.what === "rename") this.#made.add(this.#key(action.to));
+        if (this.#made.has(this.#known(tree.name)))
+          for (const action of tree.actions)
+            if (action.what === "rename")
+              this.#made.add(
+                renamedKey(this.#known(tree.name), action.to, this.#catalog, dialects[this.#review.dialect]),
+              );
         name(tree.name);
         for (const action of tree.actions) if (action.what === "rename") name(action.to);
         break;
       case "rename":
         for (const { from, to } of tree.renames) {
-          if (this.#made.has(this.#key(from))) this.#made.add(this.#key(to));
+          if (this.#made.has(this.#known(from)))
+            this.#made.add(renamedKey(this.#known(from), to, this.#catalog, dialects[this.#review.dialect]));
           name(from);
           name(to);
         }
@@ -428,7 +435,7 @@ class Course {
         if (tree.object === "table")
           for (const one of tree.names) {
             name(one);
-            this.#made.delete(this.#key(one));
+            this.#made.delete(this.#known(one));
           }
         break;
       case "select": {
@@ -436,9 +443,10 @@ class Course {
         const target = body.kind === "select" && body.into?.what === "table" ? body.into.targets[0] : null;
         if (target?.kind !== "column") break;
         const into: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
-        this.#made.add(this.#key(into));
-        name(into);
-        touch(this.#key(into), into.parts.map(({ text }) => text).join("."));
+        const temporary = body.kind === "select" && body.into?.temporary === true;
+        this.#made.add(this.#key(into, temporary));
+        name(into, temporary);
+        touch(this.#key(into, temporary), into.parts.map(({ text }) => text).join("."));
         break;
       }
       case "create-view":

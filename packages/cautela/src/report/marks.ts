@@ -26,7 +26,11 @@ export function reachBar(reach: Reach, tableRows: number | null): string {
       const full = Math.floor(share * CELLS);
       return full === 0 ? `▏${"·".repeat(CELLS - 1)}` : "█".repeat(full) + "·".repeat(CELLS - full);
     }
-    default:
-      return "░".repeat(CELLS);
+    default: {
+      // An estimate has its share.
+      const part =
+        reach.rows !== undefined && reach.of ? Math.max(1, Math.round((reach.rows / reach.of) * CELLS)) : CELLS;
+      return "░".repeat(part) + "·".repeat(CELLS - part);
+    }
   }
 }

@@ -89,7 +89,8 @@ function takeIn(taker: Finding, { message, remedy }: Draft): void {
   if (!taker.because.includes(reason)) taker.because.push(reason);
   if (remedy === "" || taker.remedy.includes(remedy)) return;
   const copy = remedy.startsWith(COPY_FIRST) ? remedy.slice(COPY_FIRST.length) : null;
-  if (copy === null) taker.remedy = taker.remedy === "" ? remedy : `${taker.remedy} ${remedy}`;
+  // Two ways out of one trouble are one too many.
+  if (copy === null) taker.remedy ||= remedy;
   // "…, keep a copy first." and "Copy first: CREATE TABLE …" are one sentence; further copies follow the first.
   else if (taker.remedy.endsWith(KEEP_COPY)) taker.remedy = `${taker.remedy.slice(0, -1)}: ${copy}`;
   else if (!taker.remedy.includes(copy)) taker.remedy += taker.remedy.includes(KEPT_COPY) ? `; ${copy}` : ` ${remedy}`;

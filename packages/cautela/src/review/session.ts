@@ -21,7 +21,8 @@ import { type Check, Checks } from "./checks.ts";
 import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
-import { type ScriptContext, type SourceView, StatementContext } from "./statement-context.ts";
+import { joinedView, type SourceView } from "./source-view.ts";
+import { type ScriptContext, StatementContext } from "./statement-context.ts";
 import { regionOf, statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
 import { UnjudgedStatements } from "./unjudged.ts";
@@ -34,6 +35,15 @@ interface Unsettled {
   accepted: string | null;
   /** The transaction in which it stands. */
   span: TransactionSpan | null;
+}
+
+/** How an earlier script of a change set has left things for the next one. */
+export interface Earlier {
+  readonly dialect: DialectId;
+  readonly state: ScriptState;
+  readonly statements: number;
+  readonly path: string;
+  readonly catalog: Catalog;
 }
 
 /** A review in progress: statements go in one by one, in the order of the script. */
@@ -64,18 +74,23 @@ export class ReviewSession {
   readonly #findings: Findings;
   readonly #checks: Checks;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
+  #previous: ReadStatement | null = null;
   #count = 0;
 
-  constructor(options: ReviewOptions & { dialect: DialectId; dialectReason?: string }) {
+  constructor(options: ReviewOptions & { dialect: DialectId; dialectReason?: string; earlier?: Earlier | null }) {
     this.#dialect = options.dialect;
     this.#dialectReason = options.dialectReason ?? "";
     this.#policy = options.policy ?? {};
     this.#path = options.path ?? "";
-    this.#before = options.catalog ?? null;
+    const earlier = options.earlier?.dialect === this.#dialect ? options.earlier : null;
+    const found = earlier?.catalog ?? options.catalog;
+    this.#before = options.catalog && found ? found : null;
     // Without one, the tables that the script makes are known all the same.
-    this.#catalog = options.catalog?.fork() ?? new Catalog(this.#dialect, { complete: false });
+    this.#catalog = found?.fork() ?? new Catalog(this.#dialect, { complete: false });
     const dialect = dialects[this.#dialect];
     this.#state = new ScriptState(dialect, this.#policy);
+    if (earlier)
+      this.#state.continueFrom(earlier.state, earlier.statements, ofScript(earlier.path), ofScript(this.#path));
     if (isPathOf(this.#path, this.#policy.install ?? [])) this.#state.timeline.install = "the policy says so";
     this.#keepAll = options.keep !== "found";
     const looked = options.hazards ?? hazards;
@@ -113,9 +128,16 @@ export class ReviewSession {
     };
   }
 
+  /** How it leaves things for the next script of a change set: asked after its last statement, and before its result. */
+  get left(): Earlier {
+    this.#flush(null);
+    const [dialect, state, path, catalog] = [this.#dialect, this.#state, this.#path, this.#catalog];
+    return { dialect, state, statements: this.#count, path, catalog };
+  }
+
   /** Takes the next statement; it is reviewed when the one after it is known. */
   add(statement: ReadStatement, source: SourceView): void {
-    this.#flush(statement);
+    this.#flush({ statement, source });
     this.#pending = { statement, source };
   }
 
@@ -124,35 +146,34 @@ export class ReviewSession {
     const waiting = this.#pending;
     if (!waiting) return;
     const { statement, source } = waiting;
-    // They may have come with a later piece than the statement.
-    const of = (offset: number): SourceView => (offset >= comments[0].start ? view : source);
     this.#pending = {
       statement: { ...statement, comments: [...statement.comments, ...comments] },
-      source: {
-        slice: (start, end) => of(start).slice(start, end),
-        lines: { at: (offset) => of(offset).lines.at(offset) },
-      },
+      source: joinedView(source, view),
     };
   }
 
   /** Reviews the statement that waits, and the statements that run inside it. */
-  #flush(next: ReadStatement | null): void {
+  #flush(next: { statement: ReadStatement; source: SourceView } | null): void {
     const waiting = this.#pending;
     if (!waiting) return;
     this.#pending = null;
-    const { statement, source } = waiting;
+    const { statement } = waiting;
+    // Checks look at what comes after the statement too.
+    const source = next ? joinedView(waiting.source, next.source) : waiting.source;
     const outer = this.#count;
-    this.#one(statement, source, next, ALWAYS, null);
+    this.#one(statement, source, { previous: this.#previous, next: next?.statement ?? null }, ALWAYS, null);
+    this.#previous = statement;
     if (!runsOthers(statement.tree)) return;
-    const inCode = statement.tree.kind !== "dynamic" && !dialects[this.#dialect].syntax.controlFlow;
-    for (const { tree, conditional } of executed(statement.tree)) {
+    const { kind } = statement.tree;
+    const inCode = kind !== "dynamic" && kind !== "create-schema" && !dialects[this.#dialect].syntax.controlFlow;
+    for (const { tree, conditional, looped } of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
       this.#one(
         { ...inner, comments: [], terminator: "", rows: 0, repeat: 1 },
         source,
-        null,
-        { inCode, conditional },
+        ALONE,
+        { inCode, conditional, looped },
         outer,
       );
     }
@@ -162,8 +183,8 @@ export class ReviewSession {
   #one(
     statement: ReadStatement,
     source: SourceView,
-    next: ReadStatement | null,
-    runs: { inCode: boolean; conditional: boolean },
+    beside: { previous: ReadStatement | null; next: ReadStatement | null },
+    runs: { inCode: boolean; conditional: boolean; looped: boolean },
     inside: number | null,
   ): void {
     const { tree } = statement;
@@ -171,7 +192,7 @@ export class ReviewSession {
     const before = this.#findings.list.length + this.#unsettled.length;
     const place = { statement: index, region: regionOf(statement, source.lines) };
     const judged = this.#judge(tree);
-    const context = new StatementContext(this.#script, statement, source, next, runs, place, judged);
+    const context = new StatementContext(this.#script, statement, source, beside, runs, place, judged);
     const accepts = acceptsOf(statement, source.slice);
     const used = new Set<string>();
     this.#find(context, accepts, used);
@@ -183,7 +204,9 @@ export class ReviewSession {
     this.#unjudged.note(tree, index);
     if (context.refused) return;
     this.#state.observe(context);
-    replay(this.#catalog, tree, source.slice);
+    // SET LOCAL outside of a transaction does nothing.
+    if (tree.kind !== "setting" || tree.scope !== "local" || this.#state.timeline.open)
+      replay(this.#catalog, tree, source.slice);
     this.#state.transact(this.#catalog, tree);
   }
 
@@ -308,8 +331,13 @@ export class ReviewSession {
 
   #judge(tree: Statement): readonly JudgedChange[] {
     const changes = changesOf(tree, this.#catalog, dialects[this.#dialect]);
-    return changes.length === 0 ? NO_CHANGES : changes.map((change) => this.#state.judge(change, this.#catalog));
+    return changes.length === 0 ? NO_CHANGES : changes.map((change) => this.#state.judge(change, tree, this.#catalog));
   }
+}
+
+/** Which script a line stands in, as messages say it after the line. */
+function ofScript(path: string): string {
+  return path === "" ? " of another script" : ` of ${path}`;
 }
 
 function weightOf({ fixed, usual }: Check, draft: Draft): Weight {
@@ -322,7 +350,8 @@ function inTrial(check: Check, draft: Draft, span: TransactionSpan | null): Draf
   return { ...draft, weight: "note", because: [...draft.because, "the transaction is rolled back at its end"] };
 }
 
-const ALWAYS = { inCode: false, conditional: false };
+const ALONE = { previous: null, next: null };
+const ALWAYS = { inCode: false, conditional: false, looped: false };
 
 /** This much waits for the end of the script; beyond that it is told at once. */
 const UNSETTLED = 4000;
@@ -337,5 +366,15 @@ const SHORT = 400;
 const EXCERPT = 4000;
 
 function runsOthers(tree: Statement): boolean {
-  return tree.kind === "block" || tree.kind === "if" || tree.kind === "loop" || tree.kind === "dynamic";
+  switch (tree.kind) {
+    case "block":
+    case "if":
+    case "loop":
+    case "dynamic":
+      return true;
+    case "create-schema":
+      return tree.elements.length > 0;
+    default:
+      return false;
+  }
 }

@@ -17,21 +17,15 @@ import { canonicalChange } from "../analysis/statement/canonical.ts";
 import { type NodeIndex, nodeIndexOf } from "../analysis/statement/node-index.ts";
 import { relationTraits } from "../analysis/statement/table-traits.ts";
 import { Trait } from "../analysis/statement/traits.ts";
-import type { Catalog } from "../catalog/catalog.ts";
+import { type Catalog, relationKey } from "../catalog/catalog.ts";
 import type { At, HazardContext, JudgedChange } from "../hazards/hazard.ts";
 import { oneLine } from "../hazards/wording.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { Dialect, SessionState } from "../sql/dialects/dialect.ts";
 import type { Span, Statement } from "../sql/nodes/tree.ts";
 import type { ReadStatement } from "../sql/reading/script.ts";
-import type { LineMap } from "../text/lines.ts";
 import type { Region } from "../text/region.ts";
-
-/** Where the text of a statement lies. */
-export interface SourceView {
-  slice(start: number, end: number): string;
-  lines: Pick<LineMap, "at">;
-}
+import type { SourceView } from "./source-view.ts";
 
 /** What is the same for every statement of a script. */
 export interface ScriptContext {
@@ -61,9 +55,11 @@ export class StatementContext implements HazardContext, Step {
   readonly statement: ReadStatement;
   readonly tree: Statement;
   readonly changes: readonly JudgedChange[];
+  readonly previous: ReadStatement | null;
   readonly next: ReadStatement | null;
   readonly inCode: boolean;
   readonly conditional: boolean;
+  readonly inLoop: boolean;
   readonly at: At;
   readonly slice: (start: number, end: number) => string;
   readonly #source: SourceView;
@@ -77,8 +73,8 @@ export class StatementContext implements HazardContext, Step {
     script: ScriptContext,
     statement: ReadStatement,
     source: SourceView,
-    next: ReadStatement | null,
-    runs: { inCode: boolean; conditional: boolean },
+    beside: { previous: ReadStatement | null; next: ReadStatement | null },
+    runs: { inCode: boolean; conditional: boolean; looped: boolean },
     at: At,
     changes: readonly JudgedChange[],
   ) {
@@ -93,9 +89,11 @@ export class StatementContext implements HazardContext, Step {
     this.statement = statement;
     this.tree = statement.tree;
     this.changes = changes;
-    this.next = next;
+    this.previous = beside.previous;
+    this.next = beside.next;
     this.inCode = runs.inCode;
     this.conditional = runs.conditional;
+    this.inLoop = runs.looped;
     this.at = at;
     this.slice = source.slice;
     this.#source = source;
@@ -103,6 +101,10 @@ export class StatementContext implements HazardContext, Step {
 
   /** The engine refuses the statement, see `Draft.refused`. */
   refused = false;
+
+  get endsBatch(): boolean {
+    return this.statement.terminator === "batch";
+  }
 
   get names(): Resolution | null {
     if (this.#names === undefined)
@@ -128,9 +130,16 @@ export class StatementContext implements HazardContext, Step {
     if (this.#text === undefined) {
       const { start, end } = this.statement;
       this.#text =
-        end - start > 2000 ? null : fingerprint(canonicalChange(this.tree, this.slice) ?? this.slice(start, end));
+        end - start > 2000
+          ? null
+          : fingerprint((canonicalChange(this.tree, this.slice) ?? this.slice(start, end)) + this.#targets());
     }
     return this.#text;
+  }
+
+  /** The tables that are changed, as keys: under another search path the same words change another table. */
+  #targets(): string {
+    return this.changes.map(({ change }) => relationKey(change.name, this.catalog, this.dialect)).join();
   }
 
   get found(): NodeIndex {
@@ -143,9 +152,12 @@ export class StatementContext implements HazardContext, Step {
     const { names } = this;
     let traits = this.found.traits;
     if (this.changes.length > 0) traits |= Trait.change;
+    if (this.statement.class === "structure" || this.tree.kind === "truncate") traits |= Trait.structure;
+    if (this.tree.kind === "unread") traits |= Trait.unread;
     if (this.ripples.length > 0) traits |= Trait.ripple;
     if (names && this.catalog) traits |= relationTraits(names, this.tree, this.catalog);
     if (names && (names.open.length > 0 || names.missing.length > 0)) traits |= Trait.openName;
+    if (this.tree.kind === "merge" || (this.tree.kind === "insert" && this.tree.columns)) traits |= Trait.columnList;
     if (this.tree.kind === "insert" && this.tree.conflicts.some(({ target }) => target.length > 0))
       traits |= Trait.conflictTarget;
     if (this.statement.comments.length > 0) traits |= Trait.comment;

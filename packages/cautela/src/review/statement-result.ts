@@ -8,7 +8,8 @@ import type { HazardContext } from "../hazards/hazard.ts";
 import type { Name, Span, Statement } from "../sql/nodes/tree.ts";
 import type { Region } from "../text/region.ts";
 import type { StatementReview } from "./result.ts";
-import type { SourceView, StatementContext } from "./statement-context.ts";
+import type { SourceView } from "./source-view.ts";
+import type { StatementContext } from "./statement-context.ts";
 
 /** What the result says of a statement; its verdict comes when the script is at its end. */
 export function statementReview(context: StatementContext): StatementReview {

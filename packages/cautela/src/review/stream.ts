@@ -1,12 +1,11 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
-import { isDialectId } from "../sql/dialects/index.ts";
+import { dialectOf, isDialectId } from "../sql/dialects/index.ts";
 import { type DialectGuess, guessDialect, HEAD } from "../sql/reading/guess.ts";
 import { ScriptReader } from "../sql/reading/script.ts";
-import { LineMap } from "../text/lines.ts";
 import type { ReviewOptions } from "./options.ts";
 import type { Review } from "./result.ts";
-import { ReviewSession } from "./session.ts";
-import type { SourceView } from "./statement-context.ts";
+import { type Earlier, ReviewSession } from "./session.ts";
+import { type SourceView, sourceView } from "./source-view.ts";
 
 /**
  * Reviews a script that comes in pieces, with memory for the longest statement and not for the
@@ -20,12 +19,16 @@ import type { SourceView } from "./statement-context.ts";
  */
 export class ReviewStream {
   readonly #options: ReviewOptions;
+  readonly #earlier: Earlier | null;
   #begun: { session: ReviewSession; reader: ScriptReader } | null = null;
   /** The pieces that wait until there is enough of them to tell the dialect. */
   #head = "";
 
-  constructor(options: ReviewOptions = {}) {
+  /** `earlier`: what {@link left} says of the script of the same change set that runs before it. */
+  constructor(options: ReviewOptions = {}, earlier: Earlier | null = null) {
+    if (options.dialect !== undefined) dialectOf(options.dialect);
     this.#options = options;
+    this.#earlier = earlier;
   }
 
   /** Takes the next piece; `final` with the last one. */
@@ -50,22 +53,24 @@ export class ReviewStream {
   /** The head of the script decides the dialect where nobody else has. */
   #begin(piece: string): { session: ReviewSession; reader: ScriptReader } {
     const { dialect, reason } = scriptDialect(piece, this.#options);
-    const session = new ReviewSession({ ...this.#options, dialect, dialectReason: reason });
+    const session = new ReviewSession({ ...this.#options, dialect, dialectReason: reason, earlier: this.#earlier });
     return { session, reader: new ScriptReader(dialect) };
   }
 
   result(): Review {
+    return this.#whole().result();
+  }
+
+  /** How the script leaves things for the next one of a change set; asked after its last piece, and before its result. */
+  get left(): Earlier {
+    return this.#whole().left;
+  }
+
+  #whole(): ReviewSession {
     if (!this.#begun) this.push("", true);
     this.#begun ??= this.#begin("");
-    return this.#begun.session.result();
+    return this.#begun.session;
   }
-}
-
-/** The text that a reader holds, and its places. */
-function sourceView(reader: ScriptReader): SourceView {
-  const { text, base, line } = reader.buffer;
-  const lines = new LineMap(text, base, line);
-  return { slice: (start, end) => text.slice(Math.max(0, start - base), end - base), lines };
 }
 
 /** Which language a script is in: as asked for, as it says itself, as its catalog, or as it looks. */

@@ -2,7 +2,7 @@
  * A list without spare room. An array that has been pushed to holds room for seventeen elements;
  * over the many short lists of a tree that is more than the tree itself.
  */
-export function compact<E>(list: E[]): E[] {
+export function compact<E>(list: readonly E[]): readonly E[] {
   return list.length < 17 ? list.slice() : list;
 }
 

@@ -26,6 +26,10 @@ export interface ChangeText {
   head: string;
   /** What stands after FROM. */
   from: string;
+  /** It deletes rows, and assigns nothing; an UPDATE may assign nothing but elements of arrays. */
+  deletes: boolean;
+  /** It leaves the tables alone that inherit from its own. */
+  only: boolean;
   /** The name by which columns of the target are written. */
   ref: string;
   /** Other tables take part, so that a row of the target can be met more than once. */
@@ -76,7 +80,9 @@ export function changeText(source: WrittenStatement, change: Change, writer: Sql
   const filters = [tree.where, ...from, ...(tree.with?.tables.map(({ body }) => body) ?? []), limit?.count];
   return {
     head: tree.with ? `${withText(tree.with, cut)}\n` : "",
-    from: from.map((one) => cut(one)).join(", "),
+    from: from.map((one) => `${one.kind === "table" && one.only ? "ONLY " : ""}${cut(one)}`).join(", "),
+    deletes: tree.kind === "delete",
+    only: target.only,
     ref: target.alias
       ? cut(target.alias)
       : cut(target.name.parts[target.name.parts.length - 1]) || writtenName(target.name),

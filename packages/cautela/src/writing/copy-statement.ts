@@ -1,6 +1,6 @@
 import type { Change } from "../analysis/changes/change.ts";
 import type { Table } from "../catalog/model.ts";
-import type { Name, Statement } from "../sql/nodes/tree.ts";
+import type { Expr, Name, Statement } from "../sql/nodes/tree.ts";
 import { walk } from "../sql/nodes/visitor.ts";
 import { changeText, type WrittenStatement } from "./change-text.ts";
 import { keyOf } from "./kept.ts";
@@ -20,7 +20,12 @@ export function copyStatement(
   writer: SqlWriter,
   every = false,
 ): string | null {
-  if (change.statement !== source.tree || holdsHoles(source.tree)) return null;
+  if (
+    change.statement !== source.tree ||
+    holdsHoles(source.tree) ||
+    change.conditions.some(({ expr }) => holdsText(expr))
+  )
+    return null;
   const into = copyName(change.name, change.table, writer);
   if (change.statement.kind === "truncate")
     return inOneLine(writer.copy(into, "*", `FROM ${writtenIn(source, change)}`));
@@ -38,11 +43,21 @@ export function copyStatement(
   return inOneLine(writer.copy(into, key.length === 1 ? "*" : `${alias}.*`, from, text.head));
 }
 
-/** A name for the copy of a table, beside it. */
+/** A text where a condition is meant: what DELETE takes with a warning, CREATE TABLE … AS refuses (mariadb). */
+function holdsText(expr: Expr): boolean {
+  return expr.kind === "logic" ? expr.items.some(holdsText) : expr.kind === "literal" && expr.type === "string";
+}
+
+const AFTER = "_before";
+
+/** A name for the copy of a table, beside it, and no longer than a name may be. */
 export function copyName(name: Name, table: Table | undefined, writer: SqlWriter): string {
-  if (table) return writer.beside(table, `${table.written?.[table.written.length - 1] ?? table.name}_before`);
+  const room = writer.dialect.engine.longestName - AFTER.length;
+  if (table)
+    return writer.beside(table, (table.written?.[table.written.length - 1] ?? table.name).slice(0, room) + AFTER);
   const { text, quoted } = name.parts[name.parts.length - 1];
-  return quoted ? writer.quoted(`${text}_before`) : `${text}_before`;
+  const own = text.slice(0, room) + AFTER;
+  return quoted ? writer.quoted(own) : own;
 }
 
 function writtenIn({ text, start }: WrittenStatement, { name }: Change): string {

@@ -81,8 +81,10 @@ export abstract class SqlWriter {
 
   #schemaOf(table: Pick<Table, "schema" | "written">): string {
     if (table.written && table.written.length > 1) return table.written[0];
-    const { defaultSchema } = this.dialect.grammar;
-    return table.schema === "main" || table.schema === defaultSchema ? "" : table.schema;
+    const { defaultSchema, temporarySchema, temporaryBesides } = this.dialect.grammar;
+    const { schema } = table;
+    if (temporaryBesides && schema.startsWith(temporarySchema)) return schema.slice(temporarySchema.length);
+    return schema === "main" || schema === defaultSchema || schema === temporarySchema ? "" : schema;
   }
 
   /** A table as FROM names it; `only` leaves the tables out that inherit from it. */

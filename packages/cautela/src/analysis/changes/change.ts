@@ -3,6 +3,7 @@ import type { Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
 import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { plainTable } from "../../sql/grammar/plain-nodes.ts";
 import type {
   DeleteStatement,
   Expr,
@@ -112,23 +113,10 @@ function deletes(statement: DeleteStatement, catalog: Catalog | null, dialect: D
     const wanted = names.fold(parts[parts.length - 1]);
     const found = scope.relations.find((relation) => relation.name === wanted) ?? byTable(scope, name, names);
     if (found) targets.push(found.source);
-    else targets.push(bareSource({ ...name, parts }));
+    else targets.push(plainTable({ ...name, parts }));
   }
   if (targets.length === 0) targets = flatSources(statement.from).slice(0, 1);
   return targets.map((target) => change("delete", statement, target, sources, scope, names));
-}
-
-function bareSource(name: Name): TableSource {
-  return {
-    kind: "table",
-    name,
-    alias: null,
-    columns: null,
-    only: false,
-    hints: false,
-    start: name.start,
-    end: name.end,
-  };
 }
 
 /** The source of FROM that an UPDATE's target names: by alias first, then by table. */
@@ -196,8 +184,18 @@ function change(
   for (const source of sources) {
     if (source.kind === "joined" && holds(source, target)) joinConditions(source, target, node);
   }
+  if (sources.some((source) => asksEachRow(source, names))) node.tied = true;
   follow(target, node);
   return node;
+}
+
+/** `USING LATERAL (SELECT … WHERE line.order_id = orders.order_id)`: a source that depends on the row beside it. */
+function asksEachRow(source: Source, names: Names): boolean {
+  if (source.kind === "derived")
+    return source.lateral && source.query.kind === "query" && names.correlated(source.query);
+  if (source.kind !== "joined") return false;
+  const inner = source.joins.filter(({ type }) => type === "inner" || type === "cross");
+  return asksEachRow(source.first, names) || inner.some((join) => asksEachRow(join.source, names));
 }
 
 function nameOf(source: Source): Name {

@@ -1,8 +1,8 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { DeleteStatement, Query, Statement } from "../../sql/nodes/tree.ts";
+import { constant } from "../conditions/constants.ts";
 import { isAggregate } from "../conditions/links.ts";
-import { constant } from "../conditions/truth.ts";
 import { changesOf } from "./change.ts";
 import { type Reach, reachOf } from "./reach.ts";
 
@@ -24,7 +24,8 @@ function queryReach(query: Query, catalog: Catalog | null, dialect: Dialect): Re
   const limit = query.limit ?? body.top;
   const cap = limit?.count && !limit.percent && !limit.withTies ? constant(limit.count) : null;
   const capped = (reach: Reach): Reach => {
-    if (cap?.type !== "number" || (reach.rows !== undefined && reach.rows <= cap.value)) return reach;
+    if (cap?.type !== "number" || (reach.bound !== "some" && reach.rows !== undefined && reach.rows <= cap.value))
+      return reach;
     if (cap.value === 0) return { bound: "none", rows: 0 };
     return cap.value === 1 ? { bound: "one", rows: 1 } : { bound: "few", rows: cap.value };
   };
@@ -53,5 +54,5 @@ function queryReach(query: Query, catalog: Catalog | null, dialect: Dialect): Re
   if (!change) return capped({ bound: "some" });
   const { reach } = reachOf(change);
   const fewer = body.distinct || body.groupBy.length > 0;
-  return capped(fewer && reach.bound === "every" ? { bound: "some" } : reach);
+  return capped(reach.bound === "some" || (fewer && reach.bound === "every") ? { bound: "some" } : reach);
 }

@@ -14,7 +14,7 @@ export interface InsertedRows {
   columns: (Column | null)[];
   /** The statement lists its columns itself. */
   listed: boolean;
-  rows: Expr[][];
+  rows: readonly (readonly Expr[])[];
 }
 
 /** The rows of an INSERT, of one branch of MERGE, of INSERT … SET; null for other statements. */
@@ -45,13 +45,23 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
   }
   const names = tree.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null;
   const body = tree.source?.body;
-  const made = assembled(table, names, body?.kind === "values" ? body.rows : [], dialect);
+  const rows = body?.kind === "values" ? body.rows : [];
+  const view = table || names ? undefined : catalog?.resolveRelation(tree.target.name);
+  const made =
+    view?.object === "view" && view.columns
+      ? { ...assembled(null, [...view.columns], rows, dialect), listed: false }
+      : assembled(table, names, rows, dialect);
   // Where a row has a value too many or too few, nobody knows which one goes where.
   const wanted = made.names?.length;
   return { ...made, rows: made.rows.filter((row) => wanted === undefined || row.length === wanted) };
 }
 
-function assembled(table: Table | null, listed: string[] | null, rows: Expr[][], dialect: Dialect): InsertedRows {
+function assembled(
+  table: Table | null,
+  listed: string[] | null,
+  rows: readonly (readonly Expr[])[],
+  dialect: Dialect,
+): InsertedRows {
   // A generated column takes no value, but by position it has to be given DEFAULT all the same.
   // T-SQL passes over what the engine numbers or computes.
   const given = (one: Column): boolean =>

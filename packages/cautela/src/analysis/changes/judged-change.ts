@@ -9,6 +9,6 @@ export interface JudgedChange {
   /** The target as messages name it. */
   target: string;
   softener: Mitigation | null;
-  /** A copy of the whole target stands before this statement, under this name. */
+  /** What keeps a copy of the whole target, in words: one made before this statement, or where it hands its rows on to. */
   copy: string | null;
 }

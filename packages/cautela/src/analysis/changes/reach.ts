@@ -1,17 +1,23 @@
-import type { Key } from "../../catalog/model.ts";
-import type { ColumnRef, Expr } from "../../sql/nodes/tree.ts";
+import type { Key, Table } from "../../catalog/model.ts";
+import { writtenName } from "../../catalog/names.ts";
+import type { ColumnRef, Expr, Join, Source } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { constant, plainColumn } from "../conditions/constants.ts";
 import { withoutNot } from "../conditions/negation.ts";
-import { constant, FALSE, NULL, plainColumn, type Reason, TRUE, Truth } from "../conditions/truth.ts";
+import { FALSE, NULL, TRUE } from "../conditions/outcomes.ts";
+import { type Reason, Truth } from "../conditions/truth.ts";
 import type { Change } from "./change.ts";
+import { estimatedRows } from "./estimate.ts";
 
 export type ReachBound = "none" | "one" | "few" | "some" | "every" | "multiplied" | "unknown";
 
 /** The bound on the rows that a statement can touch. */
 export interface Reach {
   bound: ReachBound;
-  /** How many rows that is: exact for `none`, at most for `one` and `few`, an estimate for `every`. */
+  /** How many rows that is: exact for `none`, at most for `one` and `few`, an estimate for `every` and `some`. */
   rows?: number;
+  /** With an estimate for `some`: about how many rows the table holds. */
+  of?: number;
 }
 
 /** Reach, with what it rests on. */
@@ -29,11 +35,29 @@ export interface ReachResult {
   pinned?: number;
 }
 
+/** A reach that a setting of the session cuts off: SET ROWCOUNT 10 (tsql). */
+export function cutOff(result: ReachResult, rows: number): ReachResult {
+  if (result.reach.bound === "none" || (result.pinned ?? Number.POSITIVE_INFINITY) <= rows) return result;
+  return {
+    ...result,
+    reach: limited(result.reach, rows),
+    because: [...result.because, `SET ROWCOUNT ${rows} is on`],
+    filter: result.filter === "absent" || result.filter === "hollow" ? "filters" : result.filter,
+  };
+}
+
 /** The reach of one change. */
 export function reachOf(change: Change): ReachResult {
   const rows = change.table?.rows ?? undefined;
   const every: Reach = rows === undefined ? { bound: "every" } : { bound: "every", rows };
   const cap = limitOf(change);
+  if (change.statement.kind === "truncate" && change.statement.partitions)
+    return {
+      reach: { bound: "some" },
+      because: ["TRUNCATE empties the partitions that it lists"],
+      filter: "filters",
+      reasons: [],
+    };
   if (change.action === "truncate") {
     return { reach: every, because: ["TRUNCATE empties the whole table"], filter: "absent", reasons: [] };
   }
@@ -102,6 +126,13 @@ export function reachOf(change: Change): ReachResult {
       reasons,
     };
   }
+  if (isUntied(change) && cap === null)
+    return {
+      reach: every,
+      because: ["no condition refers to the target: the others decide for every row of it or for none"],
+      filter: "filters",
+      reasons: [],
+    };
   const pinned = pins(change, whole);
   const bound =
     cap !== null && (pinned === null || cap < pinned.rows)
@@ -116,6 +147,14 @@ export function reachOf(change: Change): ReachResult {
       ...(pinned ? { pinned: pinned.rows } : {}),
     };
   }
+  const estimate = change.table && !change.tied ? estimated(change, change.table, conjuncts(whole)) : null;
+  if (estimate !== null && rows !== undefined)
+    return {
+      reach: { bound: "some", rows: estimate, of: rows },
+      because: ["the filter names no whole key; how many rows meet it is estimated by the catalog's statistics"],
+      filter: "filters",
+      reasons: [],
+    };
   return {
     reach: { bound: "some" },
     because: ["the filter names no whole key, so how many rows meet it is the data's to say"],
@@ -124,12 +163,59 @@ export function reachOf(change: Change): ReachResult {
   };
 }
 
+/** Whether every condition speaks of other tables of the statement, and none of the target. */
+function isUntied({ statement, relation, scope, conditions, names, tied }: Change): boolean {
+  if (!relation || tied || scope.relations.length < 2) return false;
+  // What an outer join is joined by is no condition of the rows, and it ties all the same: LEFT JOIN … WHERE b.id IS NULL.
+  const joins = joinsOf(statement);
+  if (joins.some(({ using, natural, type }) => using || natural || type === "apply" || type === "outer-apply"))
+    return false;
+  let untied = true;
+  for (const expr of [...conditions.map((one) => one.expr), ...joins.flatMap(({ on }) => on ?? [])])
+    walk(expr, (node) => {
+      if (node.kind === "opaque" || node.kind === "placeholder") untied = false;
+      if (node.kind === "query") {
+        if (names.correlated(node)) untied = false;
+        return false;
+      }
+      if (node.kind === "column") {
+        const found = names.resolve(node, scope);
+        if (!found || found.relation === relation) untied = false;
+      }
+      return untied ? undefined : false;
+    });
+  return untied;
+}
+
+/** The joins at the head of a change. */
+function joinsOf(statement: Change["statement"]): Join[] {
+  if (statement.kind === "truncate") return [];
+  const sources =
+    statement.kind === "update" ? [...statement.target, ...statement.from] : [...statement.from, ...statement.using];
+  return sources.flatMap(joinsIn);
+}
+
+function joinsIn(source: Source): Join[] {
+  if (source.kind !== "joined") return [];
+  return [...joinsIn(source.first), ...source.joins.flatMap((join) => [join, ...joinsIn(join.source)])];
+}
+
+function estimated(change: Change, table: Table, parts: readonly Expr[]): number | null {
+  return estimatedRows(table, parts, (expr) => {
+    const ref = plainColumn(expr);
+    const name = ref ? change.names.fold(ref.path[ref.path.length - 1]) : null;
+    return name !== null && isColumn(change, expr, name) ? name : null;
+  });
+}
+
 /** Why every row meets itself: the table is joined with itself, on equal columns and on nothing else; null: it is not. */
 function meetsItself({ relation, scope, conditions, names, tied }: Change): string | null {
   if (relation?.source.kind !== "table" || tied || scope.relations.length !== 2 || conditions.length === 0) return null;
   const other = scope.relations.find((one) => one !== relation);
   if (other?.source.kind !== "table" || names.common(other.source)) return null;
-  const same = relation.table ? relation.table === other.table : false;
+  const same = relation.table
+    ? relation.table === other.table
+    : !other.table && writtenName(relation.source.name) === writtenName(other.source.name);
   if (!same) return null;
   for (const part of conditions.flatMap(({ expr }) => conjuncts(expr))) {
     const left = part.kind === "binary" && part.op === "=" ? plainColumn(part.left) : null;

@@ -90,6 +90,8 @@ function asNumber(value: ConstantValue, column: Column, whole: boolean, dialect:
     const rounded = dialect.engine.truncatesNumbers ? Math.trunc(size) : Math.round(size);
     return { kind: "kept", value: { type: "number", value: Math.sign(value.value) * rounded } };
   }
+  // There is no assignment cast from boolean (postgresql.org, "Value Storage").
+  if (value.type === "boolean" && dialect.engine.strictBooleans) return unlike(value, column);
   if (value.type !== "string") return UNKNOWN;
   const text = value.value;
   const plain = whole ? WHOLE : NUMBER;

@@ -1,29 +1,13 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { shownName } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
-import type { Assignment, Expr, Name, Statement } from "../../sql/nodes/tree.ts";
+import type { Name, Statement, UpdateStatement } from "../../sql/nodes/tree.ts";
 import type { FiredRipple } from "../ripples/ripple.ts";
 import { diverted, rippleWrites } from "../ripples/statement-ripples.ts";
+import { assignedColumns } from "./assigned-columns.ts";
 import { type Change, targetName } from "./change.ts";
 import type { Reach } from "./reach.ts";
 import type { Write } from "./write.ts";
-
-/** The columns that a list of assignments writes, as written. */
-export function assignedColumns(assignments: readonly Assignment[]): string[] {
-  const columns: string[] = [];
-  for (const { targets } of assignments) {
-    for (const target of targets) {
-      const name = columnName(target);
-      if (name) columns.push(name);
-    }
-  }
-  return columns;
-}
-
-function columnName(expr: Expr): string | null {
-  if (expr.kind === "column") return expr.path[expr.path.length - 1].text;
-  return expr.kind === "compound" && expr.operands.length > 0 ? columnName(expr.operands[0]) : null;
-}
 
 function shown(name: Name, catalog: Catalog | null): string {
   const table = catalog?.resolve(name);
@@ -40,11 +24,35 @@ export function directWrites(
   for (const { change, result, target } of changes) {
     if (result.reach.bound === "none") continue;
     const write: Write = { table: target, action: change.action, via: "statement" };
-    if (change.statement.kind === "update") write.columns = assignedColumns(change.statement.assignments);
+    if (change.statement.kind === "update") write.columns = ownColumns(change, change.statement.assignments);
     writes.push(write);
   }
+  for (const one of inWith(statement)) for (const write of addedRows(one, catalog)) writes.push(write);
   for (const write of addedRows(statement, catalog)) writes.push(write);
+  // OUTPUT … INTO takes rows into another table.
+  if ("returning" in statement && statement.returning?.into?.kind === "column") {
+    const { path, start, end } = statement.returning.into;
+    const into: Name = { kind: "name", parts: path, link: null, start, end };
+    if (!path[0].text.startsWith("@")) writes.push({ table: shown(into, catalog), action: "insert", via: "statement" });
+  }
   return writes;
+}
+
+/** The columns that an UPDATE of several tables writes of this one. */
+function ownColumns({ names, scope, relation }: Change, assignments: UpdateStatement["assignments"]): string[] {
+  const own = assignments.filter(({ targets: [target] }) => {
+    const column = target?.kind === "column" ? names.resolve(target, scope) : undefined;
+    return !column || !relation || column.relation === relation;
+  });
+  return assignedColumns(own);
+}
+
+/** The statements in WITH that bring rows in, and those in their own WITH (postgresql). */
+function inWith(statement: Statement): Statement[] {
+  const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
+  return (clause?.tables ?? []).flatMap(({ body }) =>
+    body.kind === "query" ? [] : [...inWith(body), ...(body.kind === "insert" || body.kind === "merge" ? [body] : [])],
+  );
 }
 
 /** The writes of statements that bring rows in, or do several things at once. */

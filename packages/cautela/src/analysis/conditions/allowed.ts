@@ -1,5 +1,5 @@
 import type { Catalog } from "../../catalog/catalog.ts";
-import { enumeration } from "../../catalog/enumeration.ts";
+import { enumeration, setMembers } from "../../catalog/enumeration.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import { conditionTree } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -8,7 +8,7 @@ import type { Expr } from "../../sql/nodes/tree.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { storedConstant } from "../changes/stored-constant.ts";
 import { type ConstantValue, sameValue } from "./conditions.ts";
-import { constant, plainColumn } from "./truth.ts";
+import { constant, plainColumn } from "./constants.ts";
 
 /** Why a constant may not stand in a column: what is allowed, in words, or null when it may. */
 export function refusal(given: ConstantValue, column: Column, table: Table, catalog: Catalog): string | null {
@@ -20,6 +20,12 @@ export function refusal(given: ConstantValue, column: Column, table: Table, cata
   const list = enumeration(column, catalog);
   if (list && value.type === "string" && !list.some((one) => same(one, value.value, dialect))) {
     return `\`${column.name}\` takes ${list.map((one) => `'${one}'`).join(", ")}`;
+  }
+  const members = setMembers(column);
+  if (members && value.type === "string" && value.value !== "") {
+    const strange = value.value.split(",").find((part) => !members.some((one) => same(one, part, dialect)));
+    if (strange !== undefined)
+      return `\`${column.name}\` is put together of ${members.map((one) => `'${one}'`).join(", ")}`;
   }
   for (const check of table.checks) {
     if (!check.enabled) continue;
@@ -40,7 +46,7 @@ function same(a: string, b: string, dialect: Dialect): boolean {
 }
 
 /** Whether one part of a CHECK is false for a constant in a column. */
-function breaks(part: Expr, column: string, value: ConstantValue, dialect: Dialect): boolean {
+export function breaks(part: Expr, column: string, value: ConstantValue, dialect: Dialect): boolean {
   const speaks = (expr: Expr): boolean => {
     const ref = expr.kind === "cast" ? plainColumn(expr.operand) : plainColumn(expr);
     return ref !== null && ref.path[ref.path.length - 1].text.toLowerCase() === column.toLowerCase();

@@ -1,7 +1,7 @@
 import type { Assignment, Expr, Statement, UpdateStatement } from "../../sql/nodes/tree.ts";
 import { conjuncts } from "../changes/reach.ts";
 import type { Binding, BoundRelation, OfferedColumn, Resolution } from "../names/resolution.ts";
-import { constant, plainColumn } from "./truth.ts";
+import { constant, plainColumn } from "./constants.ts";
 
 /** A value that is the same for every row, with its type. */
 export type ConstantValue = NonNullable<ReturnType<typeof constant>>;

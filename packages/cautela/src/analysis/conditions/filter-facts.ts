@@ -1,8 +1,8 @@
 import type { Between, Binary, Expr, Logic } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
 import { conjuncts } from "../changes/reach.ts";
+import { constant, plainColumn } from "./constants.ts";
 import { withoutNot } from "./negation.ts";
-import { constant, plainColumn } from "./truth.ts";
 
 /** One condition of a filter, in a form that does not depend on how it is written. */
 export interface FilterFact {

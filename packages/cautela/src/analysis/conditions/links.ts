@@ -2,7 +2,7 @@ import type { ColumnRef, Expr, Node } from "../../sql/nodes/tree.ts";
 import { children, walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import type { BoundRelation, Resolution, ResolvedScope } from "../names/resolution.ts";
-import { plainColumn } from "./truth.ts";
+import { plainColumn } from "./constants.ts";
 
 /** Two columns of two relations that a condition makes equal. */
 export interface ColumnLink {
@@ -215,8 +215,22 @@ export function uniqueOn(relation: BoundRelation, columns: ReadonlySet<string>):
   return null;
 }
 
-const AGGREGATES =
-  /^(?:count|sum|avg|min|max|total|string_agg|group_concat|listagg|array_agg|json_agg|jsonb_agg|first|last|bool_and|bool_or|stddev|variance)$/i;
+/** Aggregates of any engine: PostgreSQL's pg_aggregate, the manuals of the others. */
+const AGGREGATES: ReadonlySet<string> = new Set(
+  (
+    "any_value approx_count_distinct array_agg avg bit_and bit_or bit_xor bool_and bool_or checksum_agg " +
+    "collect corr count count_big covar_pop covar_samp every first group_array group_concat json_agg " +
+    "json_agg_strict json_array_agg json_arrayagg json_group_array json_group_object json_object_agg " +
+    "json_objectagg jsonb_agg jsonb_agg_strict jsonb_group_array jsonb_group_object jsonb_object_agg last " +
+    "listagg max median min range_agg range_intersect_agg regr_avgx regr_avgy regr_count regr_intercept " +
+    "regr_r2 regr_slope regr_sxx regr_sxy regr_syy std stddev stddev_pop stddev_samp stdev stdevp " +
+    "string_agg sum total var var_pop var_samp variance varp wm_concat xmlagg"
+  ).split(" "),
+);
+
+function isAggregateName({ name }: Extract<Expr, { kind: "call" }>): boolean {
+  return AGGREGATES.has(name.parts[name.parts.length - 1].text.toLowerCase());
+}
 
 /** Whether an expression is an aggregate over the rows, at its own level. */
 export function isAggregate(expr: Expr): boolean {
@@ -226,7 +240,7 @@ export function isAggregate(expr: Expr): boolean {
     if (
       node.kind === "call" &&
       !node.over &&
-      (node.star || AGGREGATES.test(node.name.parts[node.name.parts.length - 1].text))
+      (node.star || node.distinct || node.filter !== null || node.orderBy !== null || isAggregateName(node))
     ) {
       found = true;
       return;

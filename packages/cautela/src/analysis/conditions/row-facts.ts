@@ -2,8 +2,8 @@ import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Slice } from "../../text/slice.ts";
 import { conjuncts } from "../changes/reach.ts";
+import { plainColumn } from "./constants.ts";
 import { type FilterFact, filterFacts } from "./filter-facts.ts";
-import { plainColumn } from "./truth.ts";
 
 /**
  * Which rows of one table a statement takes, as conditions on them: its own, and one for each table that it is tied to,

@@ -1,29 +1,9 @@
-import type { Column } from "../../catalog/model.ts";
-import type {
-  Between,
-  ColumnRef,
-  CommonTable,
-  Expr,
-  In,
-  Like,
-  Logic,
-  Name,
-  Query,
-  Source,
-} from "../../sql/nodes/tree.ts";
+import type { Between, CommonTable, Expr, In, Like, Logic, Name, Query, Source } from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
-import { withoutNot } from "./negation.ts";
-
-/**
- * The outcomes that a condition can have over the rows it is asked of, as a set of bits. A filter
- * keeps a row only when its condition is true; false and NULL both reject it.
- */
-export const TRUE = 1;
-export const FALSE = 2;
-export const NULL = 4;
-export const ANY = 7;
-
-export type Outcomes = number;
+import { absentRow, contradicts, covers, type Fact, isComparison, MIRRORED, pointOf } from "./bounds.ts";
+import { type Constant, compared, constant, isPlainConstant, plainColumn } from "./constants.ts";
+import { ANY, and, bool, FALSE, NULL, negated, type Outcomes, or, TRUE } from "./outcomes.ts";
+import { likePrefix, tooLongFor } from "./too-long.ts";
 
 /** What a verdict on a condition rests on, for the reader of a finding. */
 export interface Reason {
@@ -31,20 +11,6 @@ export interface Reason {
   text: string;
   /** A name of a subquery that means the outer row, which is told by a hazard of its own. */
   slipped?: boolean;
-}
-
-/** A value that does not depend on the row. */
-type Constant =
-  | { type: "number"; value: number }
-  | { type: "string"; value: string }
-  | { type: "boolean"; value: boolean }
-  | { type: "null" };
-
-/** A column, and what is declared of it. */
-interface Fact {
-  qualifier: string;
-  name: string;
-  column: Column | undefined;
 }
 
 /** Judges conditions: which outcomes they can have, by three-valued logic. */
@@ -118,6 +84,11 @@ export class Truth {
     if (expr.op === "and") {
       let outcomes = TRUE;
       for (const item of expr.items) outcomes = and(outcomes, this.of(item));
+      const absent = outcomes & TRUE ? absentRow(expr.items, this) : null;
+      if (absent) {
+        this.#because(absent, "the row it asks about is missing, as the other condition says, so this is NULL");
+        return outcomes & ~TRUE;
+      }
       if (outcomes & TRUE && contradicts(expr.items, this)) {
         this.#because(expr, "no row can meet both conditions at once");
         return outcomes & ~TRUE;
@@ -152,6 +123,17 @@ export class Truth {
     return { qualifier, name, column };
   }
 
+  /** The other table whose column this is; `required`: only where the column is NULL in no row of it. */
+  joined(expr: Expr, required = true): Relation | null {
+    const ref = plainColumn(expr);
+    const relation = ref ? (this.#names.resolve(ref, this.#scope)?.relation ?? null) : null;
+    if (!ref || !relation || relation === this.#target) return null;
+    if (!required) return relation;
+    const name = this.#names.fold(ref.path[ref.path.length - 1]);
+    const key = relation.table?.primaryKey?.columns.includes(name) ?? false;
+    return key || this.#names.column(relation, name)?.required ? relation : null;
+  }
+
   #nullable(expr: Expr): boolean {
     const fact = this.fact(expr);
     return !fact?.column?.required;
@@ -171,13 +153,15 @@ export class Truth {
       case "boolean":
         return value.value ? TRUE : FALSE;
       case "number":
+        // Where a condition must be a boolean the engine refuses it.
+        if (!this.#names.dialect.engine.booleansAreValues) return ANY;
         return value.value !== 0 ? TRUE : FALSE;
       case "string": {
         // As a condition a string is read as a boolean (postgresql) or a number (mysql, sqlite).
         const text = value.value.trim().toLowerCase();
         if (/^(?:t|true|y|yes|on|1)$/.test(text)) return TRUE;
         if (/^(?:f|false|n|no|off|0)$/.test(text)) return FALSE;
-        return ANY;
+        return this.#names.dialect.engine.booleansAreValues && /^[a-z]/.test(text) ? FALSE : ANY;
       }
     }
   }
@@ -186,7 +170,7 @@ export class Truth {
     if (!isComparison(op)) return op === "||" ? ANY : this.#truthinessOfBinary(whole);
     const a = this.#constant(left);
     const b = this.#constant(right);
-    const counted = this.#rowNumber(left, op, right, whole);
+    const counted = this.#rowNumber(left, op, right, whole) ?? this.#emptyLength(left, op, right, whole);
     if (counted !== null) return counted;
     if (op === "<=>") {
       if (a && b)
@@ -210,6 +194,7 @@ export class Truth {
       this.#because(whole, "True is -1 here, and a yes/no column holds nothing but -1 and 0");
       return FALSE;
     }
+    if (op === "=" && (this.#isTooLong(left, b, whole) || this.#isTooLong(right, a, whole))) return FALSE | NULL;
     if (a && b) {
       const outcome = compared(a, op, b);
       if (outcome !== null)
@@ -257,11 +242,30 @@ export class Truth {
     return FALSE;
   }
 
+  /** LENGTH(s) = 0: no text is empty where the empty text is NULL (Oracle, SQL Language Reference, "Nulls"). */
+  #emptyLength(left: Expr, op: string, right: Expr, whole: Expr): Outcomes | null {
+    if (!this.#names.dialect.engine.emptyIsNull || op !== "=") return null;
+    const call = left.kind === "call" ? left : right.kind === "call" ? right : null;
+    const number = constant(call === left ? right : left);
+    if (call?.args.length !== 1 || number?.type !== "number" || number.value !== 0) return null;
+    if (!/^length[bc24]?$/i.test(call.name.parts[call.name.parts.length - 1].text)) return null;
+    this.#because(whole, "an empty text is NULL in Oracle, so no LENGTH is 0");
+    return FALSE | NULL;
+  }
+
   /** A yes/no column that is compared with another number than -1 and 0. */
   #isNoTruth(expr: Expr, value: Constant | null): boolean {
     if (!this.#names.dialect.engine.trueIsMinusOne || value?.type !== "number") return false;
     const type = this.fact(expr)?.column?.type ?? "";
     return /^(?:yesno|bit|logical|logical1|boolean|bool)$/i.test(type) && value.value !== -1 && value.value !== 0;
+  }
+
+  /** A text, or the beginning of one, that the column has no room for. */
+  #isTooLong(expr: Expr, value: Constant | null, whole: Expr): boolean {
+    const { dialect } = this.#names;
+    const why = value?.type === "string" ? tooLongFor(value.value, this.fact(expr)?.column, dialect) : null;
+    if (why) this.#because(whole, why);
+    return why !== null;
   }
 
   /** `id > 0`, `id >= 1`, `id <> 0` of a key that the engine numbers. */
@@ -326,7 +330,10 @@ export class Truth {
       this.#because(expr, "a range that ends at NULL is never true");
       return expr.negated ? ANY : FALSE | NULL;
     }
-    if (low && high && compared(low, ">", high) === TRUE) {
+    // Jet's BETWEEN is said to take its ends in either order.
+    const [first, last] = [pointOf(expr.low, false), pointOf(expr.high, false)];
+    const turned = first && last && first.scale === last.scale && first.value > last.value;
+    if (turned || (low && high && compared(low, ">", high) === TRUE)) {
       this.#because(expr, "the range ends before it begins, so no value lies in it");
       return (expr.negated ? TRUE : FALSE) | (this.#nullable(expr.operand) ? NULL : 0);
     }
@@ -455,6 +462,9 @@ export class Truth {
       this.#because(expr, "the pattern matches every value");
       return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
     }
+    const prefix = pattern?.type === "string" && !expr.negated && !expr.escape ? likePrefix(pattern.value) : null;
+    if (prefix && /^i?like$/.test(expr.op) && this.#isTooLong(expr.operand, { type: "string", value: prefix }, expr))
+      return FALSE | NULL;
     return ANY;
   }
 
@@ -470,54 +480,9 @@ export class Truth {
   }
 }
 
-function bool(value: boolean): Outcomes {
-  return value ? TRUE : FALSE;
-}
-
-function negated(outcomes: Outcomes): Outcomes {
-  return (outcomes & TRUE ? FALSE : 0) | (outcomes & FALSE ? TRUE : 0) | (outcomes & NULL);
-}
-
-function and(a: Outcomes, b: Outcomes): Outcomes {
-  let result = 0;
-  if (a & TRUE && b & TRUE) result |= TRUE;
-  if (a & FALSE || b & FALSE) result |= FALSE;
-  if ((a & NULL && b & (TRUE | NULL)) || (b & NULL && a & (TRUE | NULL))) result |= NULL;
-  return result;
-}
-
-function or(a: Outcomes, b: Outcomes): Outcomes {
-  return negated(and(negated(a), negated(b)));
-}
-
-function isComparison(op: string): boolean {
-  return (
-    op === "=" || op === "<>" || op === "!=" || op === "<" || op === ">" || op === "<=" || op === ">=" || op === "<=>"
-  );
-}
-
-/** The column a plain expression is; casts and parentheses around it do not matter. */
-export function plainColumn(expr: Expr): ColumnRef | null {
-  let at = expr;
-  while (at.kind === "compound" && at.what === "collate") at = at.operands[0];
-  return at.kind === "column" ? at : null;
-}
-
-function numeral(text: string): number {
-  return Number(text.includes("_") ? text.replaceAll("_", "") : text);
-}
-
-/** Chains of operators are followed this far; the value of a longer one is not known. */
-const DEEPEST = 200;
-
 /** Whether a source gives its columns other names: `AS y (a, b)`. */
 function namesColumns(source: CommonTable | Source): boolean {
   return "columns" in source && source.columns !== null && source.columns.length > 0;
-}
-
-function isPlainConstant(expr: Expr): boolean {
-  const type = constant(expr)?.type;
-  return type === "number" || type === "string";
 }
 
 function isRownum(expr: Expr): boolean {
@@ -528,246 +493,8 @@ function isEmptyText(expr: Expr): boolean {
   return expr.kind === "literal" && expr.type === "string" && expr.value === "";
 }
 
-/** The value of an expression of constants; null when it depends on anything else. */
-export function constant(expr: Expr, depth = 0): Constant | null {
-  if (depth > DEEPEST) return null;
-  switch (expr.kind) {
-    case "literal":
-      switch (expr.type) {
-        case "number":
-          return { type: "number", value: numeral(expr.value) };
-        case "string":
-          return { type: "string", value: expr.value };
-        case "boolean":
-          return { type: "boolean", value: expr.value === "true" };
-        case "null":
-          return { type: "null" };
-        default:
-          return null;
-      }
-    case "unary": {
-      const value = constant(expr.operand, depth + 1);
-      if (value?.type === "number" && (expr.op === "-" || expr.op === "+")) {
-        return { type: "number", value: expr.op === "-" ? -value.value : value.value };
-      }
-      return null;
-    }
-    case "binary": {
-      const left = constant(expr.left, depth + 1);
-      const right = left?.type === "number" ? constant(expr.right, depth + 1) : null;
-      if (left?.type !== "number" || right?.type !== "number") return null;
-      if (expr.op === "+") return { type: "number", value: left.value + right.value };
-      if (expr.op === "-") return { type: "number", value: left.value - right.value };
-      if (expr.op === "*") return { type: "number", value: left.value * right.value };
-      return null;
-    }
-    case "cast":
-      return constant(expr.operand, depth + 1)?.type === "null" ? { type: "null" } : null;
-    default:
-      return null;
-  }
-}
-
-/** The outcome of comparing two constants; null when it depends on rules of the engine. */
-function compared(a: Constant, op: string, b: Constant): Outcomes | null {
-  if (a.type === "null" || b.type === "null") return NULL;
-  if (a.type !== b.type) return null;
-  if (a.type === "string" && b.type === "string" && a.value !== b.value) {
-    // Whether 'A' equals 'a', or 'a ' equals 'a', is the collation's to say.
-    if (op !== "=" && op !== "<>" && op !== "!=") return null;
-    if (a.value.trim().toLowerCase() === b.value.trim().toLowerCase()) return null;
-  }
-  const x = a.value;
-  const y = b.type === a.type ? b.value : a.value;
-  switch (op) {
-    case "=":
-      return bool(x === y);
-    case "<>":
-    case "!=":
-      return bool(x !== y);
-    case "<":
-      return bool(x < y);
-    case ">":
-      return bool(x > y);
-    case "<=":
-      return bool(x <= y);
-    case ">=":
-      return bool(x >= y);
-    default:
-      return null;
-  }
-}
-
 function sameExpr(a: Expr, b: Expr, truth: Truth): boolean {
   const left = truth.fact(a);
   const right = truth.fact(b);
   return left !== null && right !== null && left.name === right.name && left.qualifier === right.qualifier;
-}
-
-/** What a condition on one column admits, against constants: `fee > 10`, `status NOT IN ('left')`. */
-interface Bound {
-  qualifier: string;
-  name: string;
-  /** `values` admits these and `others` all but these; a range is one of numbers. */
-  is: "values" | "others" | "range" | "null" | "not null";
-  values: readonly Constant[];
-  low: End | null;
-  high: End | null;
-  nullable: boolean;
-}
-
-interface End {
-  value: number;
-  /** The end itself is left out. */
-  open: boolean;
-}
-
-const MIRRORED: Record<string, string> = {
-  "<": ">",
-  ">": "<",
-  "<=": ">=",
-  ">=": "<=",
-  "=": "=",
-  "<>": "<>",
-  "!=": "<>",
-};
-
-/** Longer lists are not compared value by value. */
-const LIST = 64;
-const NO_VALUES: readonly Constant[] = [];
-
-function boundOf(condition: Expr, truth: Truth): Bound | null {
-  const expr = withoutNot(condition);
-  const on = (column: Expr, is: Bound["is"], values: readonly Constant[], low: End | null, high: End | null) => {
-    const fact = truth.fact(column);
-    if (!fact || values.some(({ type }) => type === "null")) return null;
-    const { qualifier, name } = fact;
-    const nullable = is === "null" || is === "not null" || !fact.column?.required;
-    return { qualifier, name, is, values, low, high, nullable };
-  };
-  switch (expr.kind) {
-    case "is":
-      if (expr.test !== "null") return null;
-      return on(expr.operand, expr.negated ? "not null" : "null", NO_VALUES, null, null);
-    case "binary": {
-      if (!isComparison(expr.op) || expr.op === "<=>") return null;
-      const right = constant(expr.right);
-      const value = right ?? constant(expr.left);
-      if (!value) return null;
-      const column = right ? expr.left : expr.right;
-      const op = right ? MIRRORED[MIRRORED[expr.op]] : MIRRORED[expr.op];
-      if (op === "=" || op === "<>") return on(column, op === "=" ? "values" : "others", [value], null, null);
-      if (value.type !== "number") return null;
-      const end = { value: value.value, open: op === "<" || op === ">" };
-      const upper = op === "<" || op === "<=";
-      return on(column, "range", NO_VALUES, upper ? null : end, upper ? end : null);
-    }
-    case "in": {
-      const { items } = expr;
-      if (!items || items.length === 0 || items.length > LIST) return null;
-      const values: Constant[] = [];
-      for (const item of items) {
-        const value = constant(item);
-        if (!value) return null;
-        values.push(value);
-      }
-      return on(expr.operand, expr.negated ? "others" : "values", values, null, null);
-    }
-    case "between": {
-      if (expr.negated) return null;
-      const low = constant(expr.low);
-      const high = constant(expr.high);
-      if (low?.type !== "number" || high?.type !== "number") return null;
-      const end = (value: number): End => ({ value, open: false });
-      return on(expr.operand, "range", NO_VALUES, end(low.value), end(high.value));
-    }
-    default:
-      return null;
-  }
-}
-
-/** Whether two conditions of an AND rule each other out. */
-function contradicts(items: readonly Expr[], truth: Truth): boolean {
-  return pairOf(items, truth, excludes) !== null;
-}
-
-/** Of this many conditions any two are compared; of more only those on one column, and a handful of those. */
-const FEW = 12;
-
-/** The later of two conditions on one column of which either `holds` of the other; null where there are none. */
-function pairOf(items: readonly Expr[], truth: Truth, holds: (one: Bound, other: Bound) => boolean): Bound | null {
-  if (items.length <= FEW) {
-    const bounds: Bound[] = [];
-    for (const item of items) {
-      const bound = boundOf(item, truth);
-      if (!bound) continue;
-      for (const other of bounds)
-        if (
-          other.name === bound.name &&
-          other.qualifier === bound.qualifier &&
-          (holds(bound, other) || holds(other, bound))
-        )
-          return bound;
-      bounds.push(bound);
-    }
-    return null;
-  }
-  const seen = new Map<string, Bound[]>();
-  for (const item of items) {
-    const bound = boundOf(item, truth);
-    if (!bound) continue;
-    const key = `${bound.qualifier}\u0000${bound.name}`;
-    const others = seen.get(key) ?? [];
-    for (const other of others) if (holds(bound, other) || holds(other, bound)) return bound;
-    // A handful tells; a list of thousands of conditions on one column need not be squared.
-    if (others.length < 16) others.push(bound);
-    seen.set(key, others);
-  }
-  return null;
-}
-
-/** No row meets both; asked in both orders. */
-function excludes(a: Bound, b: Bound): boolean {
-  if (a.is === "null") return b.is !== "null";
-  if (a.is === "range") return b.is === "range" && endsBefore(a.high, b.low);
-  if (a.is !== "values") return false;
-  switch (b.is) {
-    case "values":
-      return a.values.every((one) => b.values.every((other) => compared(one, "=", other) === FALSE));
-    case "others":
-      return a.values.every((one) => b.values.some((other) => compared(one, "=", other) === TRUE));
-    case "range":
-      return a.values.every((one) => {
-        if (one.type !== "number") return false;
-        const point = { value: one.value, open: false };
-        return endsBefore(b.high, point) || endsBefore(point, b.low);
-      });
-    default:
-      return false;
-  }
-}
-
-/** Whether what ends at `high` lies wholly before what begins at `low`. */
-function endsBefore(high: End | null, low: End | null): boolean {
-  if (!high || !low) return false;
-  return high.value < low.value || (high.value === low.value && (high.open || low.open));
-}
-
-/** Two conditions of an OR that between them are met by every value. */
-function covers(items: readonly Expr[], truth: Truth): { nullable: boolean } | null {
-  const bound = pairOf(items, truth, complete);
-  return bound && { nullable: bound.is !== "null" && bound.is !== "not null" && bound.nullable };
-}
-
-/** Every value meets one of the two; asked in both orders. */
-function complete(a: Bound, b: Bound): boolean {
-  if (a.is === "null") return b.is === "not null";
-  if (a.is === "range" && b.is === "range") {
-    if (a.low || b.high || !a.high || !b.low) return false;
-    return a.high.value > b.low.value || (a.high.value === b.low.value && !(a.high.open && b.low.open));
-  }
-  if (b.is !== "others") return false;
-  if (a.is === "values") return b.values.every((one) => a.values.some((other) => compared(one, "=", other) === TRUE));
-  if (a.is === "others") return a.values.every((one) => b.values.every((other) => compared(one, "=", other) === FALSE));
-  return false;
 }

@@ -1,6 +1,7 @@
 import { foldName } from "../../catalog/names.ts";
 import type { Parsed } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { readText } from "../../sql/grammar/dynamic.ts";
 import type { Expr, IfStatement, Name, Node, OpaqueStatement, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 
@@ -17,8 +18,8 @@ export interface Guard {
 export interface CodeEffects {
   /** Statements that change rows, or read through functions that may. */
   statements: { statement: Statement; guards: readonly Guard[]; many: boolean }[];
-  /** Columns of the new row that it assigns, folded, and what they are given. */
-  rewrites: { column: string; value: RewrittenBy; guards: readonly Guard[] }[];
+  /** Columns of the new row that it assigns, folded, what they are given, and the text of it in small letters without blanks. */
+  rewrites: { column: string; value: RewrittenBy; form: string; guards: readonly Guard[] }[];
   /** Places where it refuses the change, or drops the row without a word. */
   stops: { what: "refuses" | "swallows"; message: string; guards: readonly Guard[] }[];
   /** Routines that it calls. A procedure is called for its effects; a function may have none. */
@@ -32,8 +33,19 @@ export type RewrittenBy = "stamp" | "tidy" | "other";
 
 const UNTOLD: Guard = { condition: null, holds: true };
 
+const read = new WeakMap<Parsed<readonly Statement[]>, CodeEffects>();
+
+/** What a body does, read once. */
+export function effectsOf(parsed: Parsed<readonly Statement[]>, dialect: Dialect): CodeEffects {
+  const known = read.get(parsed);
+  if (known) return known;
+  const made = codeEffects(parsed, dialect);
+  read.set(parsed, made);
+  return made;
+}
+
 /** Reads what a body does. */
-export function codeEffects({ tree, text }: Parsed<Statement[]>, dialect: Dialect): CodeEffects {
+export function codeEffects({ tree, text }: Parsed<readonly Statement[]>, dialect: Dialect): CodeEffects {
   const effects: CodeEffects = { statements: [], rewrites: [], stops: [], calls: [], opaque: [] };
   new Reader(effects, text, dialect).list(tree, []);
   return effects;
@@ -95,14 +107,18 @@ class Reader {
         return;
       case "dynamic":
         if (statement.body) this.list(statement.body, guards);
-        else opaque.push({ why: "it runs SQL that is put together while it runs", guards });
+        else {
+          const head = statement.text ? changeOfHead(statement.text, this.#dialect) : null;
+          if (head) statements.push({ statement: head, guards, many: this.#loops > 0 });
+          opaque.push({ why: "it runs SQL that is put together while it runs", guards });
+        }
         return;
       case "call-statement":
         this.#called(statement.name, statement, guards);
         return;
       case "assign":
         for (const { targets, value } of statement.assignments)
-          for (const target of targets) this.#rewrite(target, rewrittenBy(target, value), guards);
+          for (const target of targets) this.#rewrite(target, rewrittenBy(target, value), guards, value);
         this.#calls(statement, guards);
         return;
       case "select": {
@@ -141,10 +157,11 @@ class Reader {
   }
 
   /** NEW.column := …, SET NEW.column = …, SELECT … INTO NEW.column. */
-  #rewrite(target: Expr, value: RewrittenBy, guards: readonly Guard[]): void {
+  #rewrite(target: Expr, value: RewrittenBy, guards: readonly Guard[], given: Expr | null = null): void {
     if (target.kind !== "column" || target.path.length !== 2) return;
     if (target.path[0].text.toLowerCase() !== "new") return;
-    this.#effects.rewrites.push({ column: foldName(target.path[1], this.#dialect), value, guards });
+    const form = given ? this.#slice(given).replace(/\s/g, "").toLowerCase() : "";
+    this.#effects.rewrites.push({ column: foldName(target.path[1], this.#dialect), value, form, guards });
   }
 
   #called(name: Name | null, statement: Statement, guards: readonly Guard[]): void {
@@ -264,4 +281,43 @@ function quotedIn(text: string): string {
 function messageOf(text: string): string {
   const at = text.toLowerCase().indexOf("message_text");
   return at < 0 ? "" : quotedIn(text.slice(at));
+}
+
+/** What dynamic SQL changes where the constant text it begins with says so: `'DELETE FROM log WHERE ' || condition`. */
+function changeOfHead(text: Expr, dialect: Dialect): Statement | null {
+  let head = text;
+  while (
+    head.kind === "binary" ||
+    (head.kind === "call" && /^(?:concat|format)$/i.test(calledName(head)) && head.args[0])
+  )
+    head = head.kind === "binary" ? head.left : head.args[0];
+  if (head.kind !== "literal" || head.type !== "string") return null;
+  const found =
+    /^\s{0,99}(insert\s{1,9}into|delete\s{1,9}from|update|truncate\s{1,9}table|truncate)\s{1,9}([\w."`]{1,200})(?:\s{0,9}\(|\s{1,9}set\s{1,9}([\w"`]{1,100})\s{0,9}=|\s|$)/i.exec(
+      head.value,
+    );
+  if (!found || (found[0].length === head.value.length && !/[\s(=]$/.test(found[0]) && head !== text)) return null;
+  const [, verb, table, column] = found;
+  const [first] = verb.toLowerCase();
+  // Which rows, and which values, is not known: a condition on nothing that is known stands for it.
+  const sql =
+    first === "i"
+      ? `INSERT INTO ${table} SELECT * FROM ${table}`
+      : first === "t"
+        ? `TRUNCATE TABLE ${table}`
+        : first === "d"
+          ? `DELETE FROM ${table} WHERE chosen_later = 1`
+          : column === undefined
+            ? ""
+            : `UPDATE ${table} SET ${column} = NULL WHERE chosen_later = 1`;
+  return sql === "" ? null : (readText(dialect, sql, text)?.[0] ?? null);
+}
+
+function calledName({ name }: Extract<Expr, { kind: "call" }>): string {
+  return name.parts[name.parts.length - 1].text;
+}
+
+/** `inserted` and `deleted` are no tables (tsql). */
+export function isPseudo(name: string): boolean {
+  return /^(?:inserted|deleted)$/i.test(name);
 }

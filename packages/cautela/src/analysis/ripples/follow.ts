@@ -1,19 +1,21 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
-import { bodyStatements, conditionTree, type Parsed } from "../../catalog/parsed-code.ts";
+import { bodyStatements, conditionTree, defaultTree, type Parsed } from "../../catalog/parsed-code.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import { wordIn } from "../../text/word-in.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
-import { wordIn } from "../conditions/word-in.ts";
 import type { WriteAction } from "../views/refusals.ts";
 import { knownUpdatability } from "../views/updatability.ts";
 import { edgesFrom } from "./chain.ts";
-import { type CodeEffects, codeEffects, type Guard } from "./code-effects.ts";
+import { type CodeEffects, effectsOf, type Guard, isPseudo } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
 import { decide, endsItself, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
 import { carriedBy } from "./keys.ts";
+import { ownPath } from "./own-path.ts";
 import { firedBy, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
 import { type RowChange, rowChangesOf } from "./row-changes.ts";
@@ -40,6 +42,7 @@ export function follow(
       fires: true,
       rowless: firing.reach.bound === "none",
       cascades: firing.cascades,
+      only: firing.only,
       replaced: firing.replaced,
     },
     null,
@@ -142,7 +145,7 @@ class Follower {
     if (from !== null && step) this.#edges.push({ from, to: node.id, ...step });
     this.#path.push(node.id);
     if (relation.object === "view") this.#throughView(wave, node);
-    else this.#atTable(wave, relation, node);
+    else this.#atTable(wave, relation, node, step?.how !== "partition");
     this.#path.pop();
   }
 
@@ -248,18 +251,19 @@ class Follower {
         return;
       default:
     }
-    const targets = new Map<Table, { columns: string[]; values: Map<string, ConstantValue> }>();
+    // One view after the other: each may have rules and triggers of its own.
+    const targets = new Map<RelationObject, { columns: string[]; values: Map<string, ConstantValue> }>();
     const written = wave.columns ?? (wave.action === "insert" ? found.columns.map(({ name }) => name) : null);
     for (const column of written ?? []) {
-      const base = found.columns.find((one) => one.name === column)?.base;
-      if (!base) continue;
-      const target = targets.get(base.table) ?? { columns: [], values: new Map<string, ConstantValue>() };
-      target.columns.push(base.column);
+      const below = found.columns.find((one) => one.name === column)?.below;
+      if (!below) continue;
+      const target = targets.get(below.relation) ?? { columns: [], values: new Map<string, ConstantValue>() };
+      target.columns.push(below.column);
       const value = wave.values.get(column);
-      if (value) target.values.set(base.column, value);
-      targets.set(base.table, target);
+      if (value) target.values.set(below.column, value);
+      targets.set(below.relation, target);
     }
-    if (written === null) for (const table of found.bases) targets.set(table, { columns: [], values: new Map() });
+    if (written === null) for (const one of found.below) targets.set(one, { columns: [], values: new Map() });
     for (const [table, target] of targets) {
       this.wave(
         {
@@ -314,15 +318,17 @@ class Follower {
 
   // ------------------------------------------------------------ tables
 
-  #atTable(wave: PropagatedChange, table: Table, node: RippleNode): void {
+  /** `whole`: it is not reached as a partition of a table at which its triggers and keys have been followed already. */
+  #atTable(wave: PropagatedChange, table: Table, node: RippleNode, whole: boolean): void {
     const key = tableKey(table.schema, table.name);
+    const above = whole ? this.#above(table) : [];
     const instead = this.#tableRules(wave, key, node);
     if (instead) {
       node.written = false;
       return;
     }
     const rewritten: string[] = [];
-    const fired = this.#triggers(wave, key, node);
+    const fired = this.#triggers(wave, key, node, above);
     const insteadOf = fired.filter((one) => one.timing === "instead");
     if (insteadOf.length > 0) {
       // T-SQL: the trigger writes instead of the statement.
@@ -332,9 +338,21 @@ class Follower {
     }
     for (const trigger of fired) if (trigger.timing === "before") this.#trigger(trigger, wave, node, rewritten);
     this.#columns(wave, table, node, rewritten);
-    this.#keys(wave, table, node, rewritten);
-    this.#children(wave, table, node);
+    this.#defaults(wave, table, node);
+    this.#keys(wave, table, node, rewritten, above);
+    if (!wave.only) this.#children(wave, table, node);
     for (const trigger of fired) if (trigger.timing === "after") this.#trigger(trigger, wave, node, rewritten);
+  }
+
+  /** The tables that this one is a partition of: their row triggers and the keys that refer to them hold for it too. */
+  #above(table: Table): Table[] {
+    const list: Table[] = [];
+    for (let at = table.partitionOf; at !== null && list.length < DEEPEST; at = list[list.length - 1].partitionOf) {
+      const parent = this.#catalog.byKey(at);
+      if (!parent) break;
+      list.push(parent);
+    }
+    return list;
   }
 
   /** Rules of a table; true when one of them acts in place of the statement for sure. */
@@ -349,8 +367,12 @@ class Follower {
     return instead;
   }
 
-  #triggers(wave: PropagatedChange, key: string, node: RippleNode): Trigger[] {
-    const { fires, skipped } = firingTriggers(wave, this.#catalog.triggersOf(key), this.#dialect, this.#session);
+  #triggers(wave: PropagatedChange, key: string, node: RippleNode, above: readonly Table[]): Trigger[] {
+    const triggers = this.#catalog.triggersOf(key);
+    for (const { schema, name } of above)
+      for (const one of this.#catalog.triggersOf(tableKey(schema, name)))
+        if (one.level === "row" && !triggers.some((own) => own.name === one.name)) triggers.push(one);
+    const { fires, skipped } = firingTriggers(wave, triggers, this.#dialect, this.#session);
     for (const { trigger, text } of skipped)
       this.#note({ kind: "skipped", node: node.id, name: trigger.name, text, columns: [], certain: true });
     return fires;
@@ -369,7 +391,9 @@ class Follower {
     }
     if (this.#active.includes(key)) {
       // SQLite and SQL Server do not fire a trigger inside itself unless that is switched on.
-      if (!this.#session.recursion || !this.#goesRound(wave)) return;
+      // In SQL Server that holds for a trigger that sets itself off at once; by way of another one it goes round to level 32.
+      const around = this.#dialect.engine.indirectRecursion && this.#active[this.#active.length - 1] !== key;
+      if ((!this.#session.recursion && !around) || !this.#goesRound(wave)) return;
       this.#loop(node.id, { how: "trigger", name: trigger.name, reason: "", certain, definition: "" });
       return;
     }
@@ -396,7 +420,7 @@ class Follower {
     this.#active.pop();
   }
 
-  #triggerBody(trigger: Trigger): Parsed<Statement[]> | null {
+  #triggerBody(trigger: Trigger): Parsed<readonly Statement[]> | null {
     const routine = trigger.calls === null ? null : this.#catalog.object("routine", trigger.calls);
     if (trigger.calls !== null) return routine?.object === "routine" ? bodyStatements(routine, this.#dialect.id) : null;
     return bodyStatements(trigger, this.#dialect.id);
@@ -411,7 +435,7 @@ class Follower {
   // ------------------------------------------------------------ code
 
   #body(
-    parsed: Parsed<Statement[]>,
+    parsed: Parsed<readonly Statement[]>,
     wave: PropagatedChange,
     node: RippleNode,
     step: Step,
@@ -421,7 +445,8 @@ class Follower {
     const by = how.by === undefined ? firedBy(wave) : how.by;
     const answers = (guards: readonly Guard[]): boolean | null => runs(guards, by);
     if (how.trigger) this.#stopsAndRewrites(effects, how.trigger, wave, node, step, answers, how.rewritten ?? []);
-    this.#effects(effects, node, step, answers, how);
+    // A rule has been settled when it was made.
+    this.#effects(effects, node, step, answers, { times: how.times, definition: how.trigger ? step.definition : null });
   }
 
   /** What a trigger does to the row itself, or to the statement. */
@@ -450,7 +475,7 @@ class Follower {
       });
     }
     if (trigger.timing !== "before" || wave.action === "delete" || trigger.level === "statement") return;
-    for (const { column, value, guards } of effects.rewrites) {
+    for (const { column, value, form, guards } of effects.rewrites) {
       const answer = answers(guards);
       if (answer === false) continue;
       if (!rewritten.includes(column)) rewritten.push(column);
@@ -462,10 +487,22 @@ class Follower {
         node: node.id,
         name: trigger.name,
         text: `trigger \`${trigger.name}\` gives \`${column}\` a value of its own`,
+        against: value === "tidy" && beside ? this.#tidiedOtherwise(trigger, column, form) : null,
         columns: [column],
         certain: answer === true && step.certain,
       });
     }
+  }
+
+  /** The trigger that gives new rows another form of a column than this one gives to changed rows; null: none. */
+  #tidiedOtherwise({ table, name }: Trigger, column: string, form: string): string | null {
+    for (const other of this.#catalog.triggersOf(table)) {
+      if (other.name === name || other.timing !== "before" || !other.events.includes("insert")) continue;
+      const parsed = this.#triggerBody(other);
+      for (const one of parsed ? effectsOf(parsed, this.#dialect).rewrites : [])
+        if (one.column === column && one.value === "tidy" && one.form !== form) return other.name;
+    }
+    return null;
   }
 
   #effects(
@@ -473,12 +510,14 @@ class Follower {
     node: RippleNode,
     step: Step,
     answers: (guards: readonly Guard[]) => boolean | null,
-    { times }: { times: Spread },
+    { times, definition }: { times: Spread; definition: string | null },
   ): void {
+    const path = definition === null || !this.#dialect.engine.searchPath ? null : ownPath(definition);
+    const catalog = path ? this.#catalog.along(path) : this.#catalog;
     for (const { statement, guards, many } of effects.statements) {
       const answer = answers(guards);
       if (answer === false) continue;
-      for (const firing of rowChangesOf(statement, this.#catalog, this.#dialect)) {
+      for (const firing of rowChangesOf(statement, catalog, this.#dialect)) {
         const certain = answer === true && step.certain && firing.certain;
         if (!firing.relation) {
           if (isPseudo(firing.written)) continue;
@@ -496,6 +535,7 @@ class Follower {
             fires: true,
             rowless: firing.reach.bound === "none",
             cascades: firing.cascades,
+            only: firing.only,
             replaced: firing.replaced,
           },
           node.id,
@@ -506,7 +546,7 @@ class Follower {
     for (const { name, procedure, guards, many } of effects.calls) {
       const answer = answers(guards);
       if (answer === false) continue;
-      const routine = this.#catalog.routine(name);
+      const routine = catalog.routine(name);
       if (!routine) {
         if (procedure)
           this.#opaque(
@@ -552,7 +592,8 @@ class Follower {
       certain: true,
       definition: routine.definition ?? "",
     };
-    this.#effects(effects, node, own, (guards) => runs(guards, null), { times: spread });
+    const { definition } = routine;
+    this.#effects(effects, node, own, (guards) => runs(guards, null), { times: spread, definition });
     this.#path.pop();
   }
 
@@ -583,13 +624,47 @@ class Follower {
     }
   }
 
+  /** Columns that an INSERT leaves out are given their defaults, and a default may call a routine that writes. */
+  #defaults(wave: PropagatedChange, table: Table, node: RippleNode): void {
+    if (wave.action !== "insert" || wave.columns === null) return;
+    for (const column of table.columns) {
+      const { name } = column;
+      if (!column.default?.includes("(") || wave.columns.includes(name)) continue;
+      const tree = defaultTree(column, this.#dialect.id);
+      if (!tree) continue;
+      walk(tree.tree, (one) => {
+        const routine = one.kind === "call" ? this.#catalog.routine(one.name) : undefined;
+        if (routine && routine.volatility !== "immutable" && routine.volatility !== "stable") {
+          const reason = `the default of \`${name}\` calls it`;
+          this.routine(
+            routine,
+            node,
+            { how: "routine", name: shownName(routine), reason, certain: true, definition: "" },
+            "some",
+          );
+        }
+        return undefined;
+      });
+    }
+  }
+
   #engineWrites(kind: "stamps" | "computes", node: RippleNode, column: string, text: string): void {
     this.#note({ kind, node: node.id, name: column, text, columns: [column], certain: true });
   }
 
   /** Foreign keys of other tables that refer to this one. */
-  #keys(wave: PropagatedChange, table: Table, node: RippleNode, rewritten: readonly string[]): void {
+  #keys(
+    wave: PropagatedChange,
+    table: Table,
+    node: RippleNode,
+    rewritten: readonly string[],
+    above: readonly Table[],
+  ): void {
     if (wave.action === "insert" || wave.rowless || this.#session.keys === false) return;
+    for (const one of [table, ...above]) this.#keysOf(wave, one, node, rewritten);
+  }
+
+  #keysOf(wave: PropagatedChange, table: Table, node: RippleNode, rewritten: readonly string[]): void {
     const key = tableKey(table.schema, table.name);
     for (const child of this.#catalog.referencing(key)) {
       for (const foreign of child.foreignKeys) {
@@ -620,19 +695,4 @@ class Follower {
       });
     }
   }
-}
-
-const read = new WeakMap<Parsed<Statement[]>, CodeEffects>();
-
-function effectsOf(parsed: Parsed<Statement[]>, dialect: Dialect): CodeEffects {
-  const known = read.get(parsed);
-  if (known) return known;
-  const made = codeEffects(parsed, dialect);
-  read.set(parsed, made);
-  return made;
-}
-
-/** `inserted` and `deleted` are no tables (tsql). */
-function isPseudo(name: string): boolean {
-  return /^(?:inserted|deleted)$/i.test(name);
 }

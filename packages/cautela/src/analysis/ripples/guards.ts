@@ -2,8 +2,8 @@ import type { Expr, Query, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { type ConstantValue, sameValue } from "../conditions/conditions.ts";
+import { constant } from "../conditions/constants.ts";
 import { expressionKey } from "../conditions/filter-facts.ts";
-import { constant } from "../conditions/truth.ts";
 import type { Guard } from "./code-effects.ts";
 
 /** What is known of the change that a trigger fires for. */

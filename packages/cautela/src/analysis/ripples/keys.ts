@@ -66,6 +66,7 @@ export function carriedBy(
     fires: dialect.engine.cascadesFireTriggers,
     rowless: false,
     cascades: false,
+    only: false,
     replaced: false,
   };
   const taken = goes ? `rows of \`${shown}\` that refer to them go too` : `\`${shown}\` takes over the new key`;

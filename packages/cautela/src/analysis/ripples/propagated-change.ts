@@ -15,7 +15,8 @@ export interface Step {
 }
 
 /** A change on its way through triggers and keys. */
-export interface PropagatedChange extends Pick<RowChange, "action" | "columns" | "values" | "cascades" | "replaced"> {
+export interface PropagatedChange
+  extends Pick<RowChange, "action" | "columns" | "values" | "cascades" | "only" | "replaced"> {
   relation: RelationObject;
   spread: Spread;
   /** How often the statement runs that makes this change: a statement trigger fires once each time. */

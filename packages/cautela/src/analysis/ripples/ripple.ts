@@ -60,6 +60,8 @@ export interface RippleNote {
   /** The trigger, key, routine or view that it is about. */
   name: string;
   text: string;
+  /** With `tidies`: the trigger that gives new rows another form. */
+  against?: string | null;
   columns: readonly string[];
   certain: boolean;
 }
@@ -88,7 +90,7 @@ export function nodeReach(node: RippleNode, root: Reach): Reach {
     case "every":
       return node.rows === null ? { bound: "every" } : { bound: "every", rows: node.rows };
     case "same":
-      if (root.bound === "every" || root.bound === "multiplied")
+      if (root.bound === "every" || root.bound === "multiplied" || root.bound === "some")
         return root.rows === undefined ? { bound: "some" } : { bound: "some", rows: root.rows };
       return root;
     case "some":

@@ -1,12 +1,13 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
-import { writtenName } from "../../catalog/names.ts";
+import { foldName, writtenName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Assignment, Expr, Name, Source, Statement } from "../../sql/nodes/tree.ts";
 import { type Change, changesOf } from "../changes/change.ts";
 import { insertReach } from "../changes/insert-reach.ts";
 import { type Reach, reachOf } from "../changes/reach.ts";
-import type { ConstantValue } from "../conditions/conditions.ts";
-import { constant, plainColumn } from "../conditions/truth.ts";
+import { takesKeys } from "../changes/taken-keys.ts";
+import { type ConstantValue, sameValue } from "../conditions/conditions.ts";
+import { constant, plainColumn } from "../conditions/constants.ts";
 import { Names } from "../names/scope.ts";
 
 /** One change of rows that a statement makes, before anything that follows from it. */
@@ -27,6 +28,8 @@ export interface RowChange {
   replaced: boolean;
   /** TRUNCATE … CASCADE. */
   cascades: boolean;
+  /** ONLY: the tables that inherit are left alone (postgresql). */
+  only: boolean;
   /** The change of rows that it is, where there is one. */
   change: Change | null;
 }
@@ -42,6 +45,7 @@ export function rowChangesOf(
 ): RowChange[] {
   switch (statement.kind) {
     case "update":
+      return [...added(statement, catalog, dialect), ...changes(own, catalog), ...pushedOut(own, catalog)];
     case "delete":
     case "truncate":
     case "select":
@@ -63,7 +67,13 @@ export function rowChangesOf(
       return [...added(statement, catalog, dialect), ...changes(own, catalog), ...merged(statement, catalog, dialect)];
     case "copy":
       return statement.table && statement.direction === "in"
-        ? [{ ...named(statement.table, "insert", catalog), reach: { bound: "some" } }]
+        ? [
+            {
+              ...named(statement.table, "insert", catalog),
+              columns: statement.columns?.map((one) => foldName(one, dialect)) ?? null,
+              reach: { bound: "some" },
+            },
+          ]
         : [];
     default:
       return [];
@@ -86,6 +96,15 @@ function changes(own: readonly Known[], catalog: Catalog): RowChange[] {
     // Rows of one target may be gone, by a cascade, before the statement comes to them.
     certain: own.length === 1,
   }));
+}
+
+/** The rows that UPDATE OR REPLACE deletes, because they have the key that another row gets. */
+function pushedOut(own: readonly Known[], catalog: Catalog): RowChange[] {
+  return own.flatMap(({ change, result }) =>
+    takesKeys(change)
+      ? [{ ...named(change.name, "delete", catalog), reach: result.reach, certain: false, replaced: true }]
+      : [],
+  );
 }
 
 /** The statements in WITH that bring rows in (postgresql). */
@@ -111,6 +130,7 @@ function named(name: Name, action: RowChange["action"], catalog: Catalog): RowCh
     certain: true,
     replaced: false,
     cascades: false,
+    only: false,
     change: null,
   };
 }
@@ -120,6 +140,7 @@ function changed(change: Change, reach: Reach, catalog: Catalog): RowChange {
   const source: Source | undefined = relation?.source;
   const direct = source?.kind === "table" && !names.common(source) ? source.name : change.name;
   const firing: RowChange = { ...named(direct, change.action, catalog), reach, change };
+  firing.only = source?.kind === "table" && source.only;
   if (statement.kind === "truncate") firing.cascades = statement.cascade;
   if (statement.kind === "update") {
     const own = assigned(statement.assignments, names, (target) => {
@@ -143,16 +164,20 @@ function assigned(
   const values = new Map<string, ConstantValue>();
   for (const { targets, value } of assignments) {
     targets.forEach((target, i) => {
-      const ref = plainColumn(target);
-      if (!ref || !mine(target)) return;
+      // An element of an array or of a JSON value: its column is written.
+      const whole = target.kind === "compound" && target.what === "subscript" ? target.operands[0] : target;
+      const ref = plainColumn(whole);
+      if (!ref || !mine(whole)) return;
       const column = names.fold(ref.path[ref.path.length - 1]);
       columns.push(column);
       const known =
-        targets.length === 1
-          ? constant(value)
-          : value.kind === "row" && value.items[i]
-            ? constant(value.items[i])
-            : null;
+        whole !== target
+          ? null
+          : targets.length === 1
+            ? constant(value)
+            : value.kind === "row" && value.items[i]
+              ? constant(value.items[i])
+              : null;
       if (known) values.set(column, known);
     });
   }
@@ -171,14 +196,11 @@ function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Ca
     const own = assigned(set, names, () => true);
     insert.columns = own.columns;
     insert.values = own.values;
-  } else if (body?.kind === "values" && body.rowCount === 1 && insert.columns) {
-    const values = new Map<string, ConstantValue>();
-    insert.columns.forEach((column, i) => {
-      const known = body.rows[0]?.[i] ? constant(body.rows[0][i]) : null;
-      if (known) values.set(column, known);
-    });
-    insert.values = values;
-  }
+  } else if (body?.kind === "values" && body.rowCount === body.rows.length) {
+    const listed = insert.columns ?? (insert.relation?.object === "view" ? insert.relation.columns : null);
+    if (listed) insert.values = valuesOf(listed, body.rows);
+  } else if (body?.kind === "select" && insert.columns?.length === body.items.length)
+    insert.values = valuesOf(insert.columns, [body.items.map(({ expr }) => expr)]);
   const list = [insert];
   if (statement.replace)
     list.push({ ...named(target.name, "delete", catalog), reach: insert.reach, certain: false, replaced: true });
@@ -194,6 +216,16 @@ function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Ca
     });
   }
   return list;
+}
+
+/** The constants that a column has in every row, by column. */
+function valuesOf(columns: readonly string[], rows: readonly (readonly Expr[])[]): Map<string, ConstantValue> {
+  const values = new Map<string, ConstantValue>();
+  columns.forEach((column, i) => {
+    const [first, ...others] = rows.map((row) => (row[i] ? constant(row[i]) : null));
+    if (first && others.every((one) => one !== null && sameValue(first, one))) values.set(column, first);
+  });
+  return values;
 }
 
 function merged(statement: Extract<Statement, { kind: "merge" }>, catalog: Catalog, dialect: Dialect): RowChange[] {

@@ -11,7 +11,7 @@ import type { NodeIndex } from "../statement/node-index.ts";
 import { readsRows } from "./code-effects.ts";
 import { follow, followCall } from "./follow.ts";
 import { valuesKey } from "./guards.ts";
-import type { FiredRipple, Ripple } from "./ripple.ts";
+import type { FiredRipple, Ripple, RippleEdge } from "./ripple.ts";
 import { type RowChange, rowChangesOf } from "./row-changes.ts";
 
 /** What is remembered of a catalog as long as it does not change. */
@@ -110,6 +110,7 @@ function callFiring(name: Name): RowChange {
     certain: true,
     replaced: false,
     cascades: false,
+    only: false,
     change: null,
   };
 }
@@ -162,8 +163,12 @@ function isQuiet(relation: RelationObject, catalog: Catalog, memory: Memory): bo
   const quiet =
     isUntied(tableKey(relation.schema, relation.name), catalog, memory) &&
     relation.columns.every(
-      ({ onUpdate, expression, type }) =>
-        onUpdate === null && expression === null && type !== "rowversion" && type !== "timestamp",
+      ({ onUpdate, expression, type, default: value }) =>
+        onUpdate === null &&
+        expression === null &&
+        type !== "rowversion" &&
+        type !== "timestamp" &&
+        !(memory.routines && value?.includes("(")),
     );
   memory.quiet.set(relation, quiet);
   return quiet;
@@ -176,9 +181,21 @@ function isUntied(key: string, catalog: Catalog, memory: Memory): boolean {
     catalog.triggersOf(key).length === 0 &&
     catalog.rulesOf(key).length === 0 &&
     catalog.referencing(key).length === 0 &&
-    catalog.childrenOf(key).length === 0;
+    catalog.childrenOf(key).length === 0 &&
+    !isTiedPartition(key, catalog, memory);
   memory.untied.set(key, untied);
   return untied;
+}
+
+/** Whether triggers and keys of the table that it is a partition of hold for it. */
+function isTiedPartition(key: string, catalog: Catalog, memory: Memory): boolean {
+  const parent = catalog.byKey(key)?.partitionOf;
+  if (!parent) return false;
+  return (
+    catalog.triggersOf(parent).some(({ level }) => level === "row") ||
+    catalog.referencing(parent).length > 0 ||
+    isTiedPartition(parent, catalog, memory)
+  );
 }
 
 /** The ripple of a change, found once for all statements that change the same columns of the same table. */
@@ -188,7 +205,7 @@ function shared(
   session: SessionState,
   memory: Memory,
 ): Ripple {
-  const { relation, action, columns, values, reach, cascades, replaced } = firing;
+  const { relation, action, columns, values, reach, cascades, only, replaced } = firing;
   const key = JSON.stringify([
     tableKey(relation.schema, relation.name),
     action,
@@ -198,6 +215,7 @@ function shared(
       : "",
     reach.bound === "none",
     cascades,
+    only,
     replaced,
     session,
   ]);
@@ -217,8 +235,8 @@ export function rippleWrites(fired: readonly FiredRipple[]): Write[] {
     for (const node of ripple.nodes) {
       if (node.id === 0 || !node.written || node.action === "call") continue;
       const edge = ripple.edges.find((one) => one.to === node.id);
-      if (!edge || edge.how === "partition") continue;
-      const via = edge.how === "view" ? "statement" : `${edge.how === "cascade" ? "key" : edge.how} ${edge.name}`;
+      if (!edge) continue;
+      const via = through(edge, ripple);
       const key = `${node.name}\u0000${node.action}\u0000${via}`;
       if (said.has(key)) continue;
       said.add(key);
@@ -228,6 +246,19 @@ export function rippleWrites(fired: readonly FiredRipple[]): Write[] {
     }
   }
   return writes;
+}
+
+/** What a place is written through; views, partitions and tables that inherit are written as what stands above them. */
+function through(edge: RippleEdge, ripple: Ripple): string {
+  const seen = new Set<number>();
+  let at: RippleEdge | undefined = edge;
+  while (at && (at.how === "view" || at.how === "partition") && !seen.has(at.from)) {
+    const { from }: RippleEdge = at;
+    seen.add(from);
+    at = ripple.edges.find((one) => one.to === from);
+  }
+  if (!at || at.how === "view" || at.how === "partition") return "statement";
+  return `${at.how === "cascade" ? "key" : at.how} ${at.name}`;
 }
 
 /** Whether the statement's own target keeps its rows: something else is written instead, or the write is refused. */

@@ -11,6 +11,12 @@ import type { Moment } from "./step.ts";
 
 // What a script copies, and what it destroys: what a way back is judged by.
 
+/** Before the first statement of the script, and far from it. */
+const BEFORE: Moment = {
+  statement: Number.NEGATIVE_INFINITY,
+  region: { line: 0, column: 0, endLine: 0, endColumn: 0 },
+};
+
 /** A copy of rows of a table, made by the script. */
 export class Copy {
   at: Moment;
@@ -31,8 +37,14 @@ export class Copy {
   gone: Moment | null = null;
   /** Where the transaction that made it was rolled back. */
   undone: Moment | null = null;
+  /** Where it took the name of the table that it was made from: it is that table now, and no copy of what has the name. */
+  became: Moment | null = null;
   /** Rows go into a table that was there before. */
   into = false;
+  /** An earlier script of the change set has made it. */
+  earlier = false;
+  /** The statement that takes the rows away hands them on itself. */
+  handedOn = false;
   /** Its number among the copies of the script. */
   place = 0;
 
@@ -42,6 +54,23 @@ export class Copy {
     this.ofShown = of.shown;
     this.name = made.key;
     this.shown = made.shown;
+  }
+
+  /** The same as a later script of a change set finds it, before its first statement. */
+  carried(): Copy {
+    const copy = Object.assign(
+      new Copy(BEFORE, { key: this.of, shown: this.ofShown }, { key: this.name, shown: this.shown }),
+      {
+        columns: this.columns,
+        uncertain: this.uncertain,
+        structureOnly: this.structureOnly,
+        into: this.into,
+        handedOn: this.handedOn,
+        earlier: true,
+      },
+    );
+    copy.#filter = this.#filter;
+    return copy;
   }
 
   /** Its name says that it is one. */
@@ -56,6 +85,21 @@ export class Copy {
   /** Its rows by conditions that have been read already, see `rowFacts`. */
   takes(facts: readonly FilterFact[], where: Expr | null, slice: Slice): void {
     this.#filter = facts.length === 0 ? NO_FILTER : new Filter(where, slice, false, true, facts);
+  }
+
+  /** Whether it is still a copy at the end of what has run. */
+  get isKept(): boolean {
+    return !this.gone && !this.undone && !this.became;
+  }
+
+  /** The same for the table of a key: one that took the place of its table still keeps the rows of that under its new name. */
+  keeps(key: string): boolean {
+    return !this.gone && !this.undone && !(this.became && key === this.of);
+  }
+
+  /** It holds every row, with all columns. */
+  get isWhole(): boolean {
+    return this.columns === null && !this.filtered && this.uncertain === null && !this.structureOnly;
   }
 
   get filtered(): boolean {

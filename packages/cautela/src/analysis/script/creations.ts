@@ -1,12 +1,12 @@
-import { type Catalog, relationKey } from "../../catalog/catalog.ts";
-import { nameKey, tableKey } from "../../catalog/keys.ts";
+import { type Catalog, newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
 import type { Expr, Ident, Name, Query, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 
-/** What a script has made so far: tables, columns, and copies of whole tables. */
+/** What a script has made so far: tables, columns, routines. */
 export class Creations {
   readonly #dialect: Dialect;
   /** Tables made in this script that are still there, by key; the value says whether they are temporary. */
@@ -19,8 +19,8 @@ export class Creations {
   /** Columns added in this script, by the table's key. */
   readonly #added = new Map<string, Set<string>>();
   readonly #everAdded = new Set<string>();
-  /** Full copies made in this script: the key of the table that was copied, and the copy's name. */
-  readonly #copies = new Map<string, string>();
+  /** The columns of older tables that it has dropped or renamed, by their keys; null: not known. */
+  readonly #replaced = new Map<string, ReadonlySet<string> | null>();
 
   constructor(dialect: Dialect) {
     this.#dialect = dialect;
@@ -57,9 +57,17 @@ export class Creations {
     return this.#everAdded.has(`${key}\u0000${column}`);
   }
 
-  /** The copy of a whole table that the script has made; null: none. */
-  copyOf(key: string): string | null {
-    return this.#copies.get(key) ?? null;
+  /**
+   * Begins as the script before it in a change set has ended: its new columns are still new, and its copies, given by
+   * their keys, are still no older than the change. Other tables that it made may be in use by the time this one runs.
+   */
+  continueFrom(earlier: Creations, copies: Iterable<string>): void {
+    for (const name of earlier.#routines) this.#routines.add(name);
+    for (const name of earlier.#altering) this.#altering.add(name);
+    for (const one of earlier.#everAdded) this.#everAdded.add(one);
+    for (const [key, columns] of earlier.#added) this.#added.set(key, new Set(columns));
+    for (const key of copies)
+      if (earlier.#made.get(key) === false && !earlier.#replaced.has(key)) this.#make(key, false);
   }
 
   /** Takes a statement into account for those that follow. */
@@ -68,26 +76,29 @@ export class Creations {
       case "create-table": {
         // IF NOT EXISTS leaves a table alone that the catalog already holds.
         const exists = statement.ifNotExists && catalog?.resolve(statement.name) !== undefined;
-        if (!exists) this.#make(nameKey(statement.name, this.#dialect), statement.temporary);
-        if (statement.query && statement.withData) this.#noteCopy(statement.query, statement.name, catalog);
+        if (!exists)
+          this.#make(newKey(statement.name, catalog, this.#dialect, statement.temporary), statement.temporary);
         break;
       }
       case "select": {
         const { body } = statement.query;
         if (this.#altering.size > 0 && body.kind === "select")
-          for (const { expr } of body.items) if (expr.kind === "call") this.#noteCall(expr.name, expr.args);
+          for (const { expr } of body.items) if (expr.kind === "call") this.#noteCall(expr.name, expr.args, catalog);
         if (body.kind !== "select" || body.into?.what !== "table") break;
         const target = body.into.targets[0];
         if (target?.kind !== "column") break;
         const name: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
-        this.#make(nameKey(name, this.#dialect), body.into.temporary);
-        this.#noteCopy(statement.query, name, catalog);
+        this.#make(newKey(name, catalog, this.#dialect, body.into.temporary), body.into.temporary);
         break;
       }
-      case "insert":
-        if (statement.target.kind === "table" && statement.source)
-          this.#noteCopy(statement.source, statement.target.name, catalog);
+      case "insert": {
+        const { target, source } = statement;
+        if (target.kind !== "table" || this.#replaced.size === 0 || !readsTables(source)) break;
+        const key = relationKey(target.name, catalog, this.#dialect);
+        // Dropped, made again and filled from what was kept meanwhile.
+        if (this.#made.has(key) && this.#holdsOlder(key, key, catalog)) this.#made.delete(key);
         break;
+      }
       case "alter-table": {
         const key = relationKey(statement.name, catalog, this.#dialect);
         for (const action of statement.actions) {
@@ -96,7 +107,7 @@ export class Creations {
             this.#add(key, column);
             // Partitions, and tables that inherit, have it as well.
             for (const child of catalog?.childrenOf(key) ?? []) this.#add(tableKey(child.schema, child.name), column);
-          } else if (action.what === "rename") this.#rename(key, action.to);
+          } else if (action.what === "rename") this.#rename(key, action.to, catalog);
           else if (action.what === "rename-column") this.#renameColumn(key, action.name, action.to);
           else if (action.what === "change-column") this.#renameColumn(key, action.name, action.column.name);
         }
@@ -104,7 +115,8 @@ export class Creations {
       }
       case "rename":
         if (statement.object === "table")
-          for (const { from, to } of statement.renames) this.#rename(relationKey(from, catalog, this.#dialect), to);
+          for (const { from, to } of statement.renames)
+            this.#rename(relationKey(from, catalog, this.#dialect), to, catalog);
         break;
       case "create-routine":
         if (statement.name) this.#routines.add(lastPart(statement.name));
@@ -117,12 +129,13 @@ export class Creations {
         if (statement.kind !== "dynamic" || statement.body === null) this.#noteTexts(statement, catalog);
         break;
       case "call-statement":
-        if (statement.name) this.#noteCall(statement.name, statement.args);
+        if (statement.name) this.#noteCall(statement.name, statement.args, catalog);
         break;
       case "drop":
         if (statement.object === "table")
           for (const name of statement.names) {
             const key = relationKey(name, catalog, this.#dialect);
+            this.#replace(key, catalog);
             this.#made.delete(key);
             this.#added.delete(key);
           }
@@ -132,13 +145,13 @@ export class Creations {
   }
 
   /** Takes the tables that a statement makes which could not be read: they are no older than the script. */
-  noteUnread(unread: string): void {
+  noteUnread(unread: string, catalog: Catalog | null): void {
     const text = unread.replace(/\/\*[^*]*\*\//g, " ");
     const made =
       /\bcreate\s+(?:(?:global|local|temp|temporary|unlogged|or|replace)\s+){0,3}table\s+(?:if\s+not\s+exists\s+)?([\w.$#"`[\]]+)/i.exec(
         text,
       );
-    if (made) this.#make(nameKey(writtenAs(made[1].replace(/["`[\]]/g, "")), this.#dialect), false);
+    if (made) this.#make(newKey(writtenAs(made[1].replace(/["`[\]]/g, "")), catalog, this.#dialect), false);
   }
 
   #add(key: string, column: string): void {
@@ -148,15 +161,33 @@ export class Creations {
     this.#everAdded.add(`${key}\u0000${column}`);
   }
 
-  /** A renamed table is as lasting as it was under its old name, and its new columns are as new. */
-  #rename(key: string, to: Name): void {
-    const renamed = nameKey(to, this.#dialect);
+  /** An older table gives up its name: what takes it may hold its rows. */
+  #replace(key: string, catalog: Catalog | null): void {
+    if (!this.#made.has(key)) this.#replaced.set(key, columnsOf(key, catalog));
+  }
+
+  /**
+   * A renamed table is as lasting as it was under its old name, and its new columns are as new. One that takes the place of an
+   * older table holds its rows: only the columns that the older one lacked are new.
+   */
+  #rename(key: string, to: Name, catalog: Catalog | null): void {
+    const renamed = renamedKey(key, to, catalog, this.#dialect);
+    this.#replace(key, catalog);
     const made = this.#made.get(key);
     this.#made.delete(key);
-    if (made !== undefined) this.#made.set(renamed, made);
+    if (made !== undefined && !this.#holdsOlder(renamed, key, catalog)) this.#make(renamed, made);
     const added = this.#added.get(key);
     this.#added.delete(key);
     for (const column of added ?? []) this.#add(renamed, column);
+  }
+
+  /** Whether a table stands in the place of an older one and has its rows; then the columns that are new are taken note of. */
+  #holdsOlder(key: string, now: string, catalog: Catalog | null): boolean {
+    const before = this.#replaced.get(key);
+    const columns = before ? columnsOf(now, catalog) : null;
+    if (!before || !columns) return false;
+    for (const column of columns) if (!before.has(column)) this.#add(key, column);
+    return true;
   }
 
   #renameColumn(key: string, from: Ident, to: Ident): void {
@@ -174,12 +205,12 @@ export class Creations {
   }
 
   /** A call of a routine that alters tables: what its arguments name may be a table and its new column. */
-  #noteCall(name: Name, args: readonly Expr[]): void {
+  #noteCall(name: Name, args: readonly Expr[], catalog: Catalog | null): void {
     if (!this.#altering.has(lastPart(name))) return;
     const words = args.flatMap((one) => (one.kind === "literal" && one.type === "string" ? [one.value] : []));
     words.forEach((table, i) => {
       for (const column of words.slice(i + 1)) {
-        const key = nameKey(writtenAs(table), this.#dialect);
+        const key = relationKey(writtenAs(table), catalog, this.#dialect);
         this.#add(key, foldName(writtenAs(column).parts[0], this.#dialect));
       }
     });
@@ -189,25 +220,20 @@ export class Creations {
     this.#made.set(key, temporary);
     this.#everMade.add(key);
   }
+}
 
-  /** `SELECT * FROM t` with nothing that leaves rows or columns out is a copy of `t`. */
-  #noteCopy(query: Query, copy: Name, catalog: Catalog | null): void {
-    const { body } = query;
-    const keep = (of: Name): void => {
-      this.#copies.set(relationKey(of, catalog, this.#dialect), copy.parts[copy.parts.length - 1].text);
-    };
-    if (body.kind === "table-query") keep(body.name);
-    if (body.kind !== "select" || query.limit || body.top || body.where || body.groupBy.length > 0 || body.distinct)
-      return;
-    const source = body.from[0];
-    if (
-      body.from.length === 1 &&
-      source.kind === "table" &&
-      body.items.length === 1 &&
-      body.items[0].expr.kind === "star"
-    )
-      keep(source.name);
-  }
+/** The columns of a table as the catalog has them; null: it does not. */
+function columnsOf(key: string, catalog: Catalog | null): ReadonlySet<string> | null {
+  const table = catalog?.byKey(key);
+  return table && table.columns.length > 0 ? new Set(table.columns.map(({ name }) => name)) : null;
+}
+
+/** Whether the rows of an INSERT come from tables. */
+function readsTables(source: Query | null): boolean {
+  const body = source?.body;
+  return (
+    body?.kind === "table-query" || body?.kind === "compounded" || (body?.kind === "select" && body.from.length > 0)
+  );
 }
 
 const ALTERS = /^\s*alter\s+table\s/i;

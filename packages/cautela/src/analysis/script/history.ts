@@ -1,13 +1,15 @@
 import type { Region } from "../../text/region.ts";
 import { RowKeys } from "../changes/references.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
+import { BatchVariables } from "./batch-variables.ts";
 import type { Precheck } from "./precheck.ts";
 import type { Coverage } from "./prepared.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
 export interface PastChange {
   statement: number;
-  line: number;
+  /** Where it stands, as messages say it: `line 3`, or `line 3 of 01.sql` in an earlier script of a change set. */
+  place: string;
   action: "update" | "delete" | "truncate" | "insert";
   /** The target as messages show it. */
   target: string;
@@ -41,7 +43,9 @@ interface Touched {
   changed: number;
 }
 
-const NEVER: Touched = { brought: -1, updated: -1, removed: -1, changed: -1 };
+/** When something happened that has not: statements of earlier scripts have negative numbers. */
+export const NEVER = Number.NEGATIVE_INFINITY;
+const UNTOUCHED: Touched = { brought: NEVER, updated: NEVER, removed: NEVER, changed: NEVER };
 
 const KEPT_BROKEN = 500;
 
@@ -71,6 +75,33 @@ export class History {
   /** The changes of a target, the latest last. */
   of(target: string): readonly PastChange[] {
     return this.#changes.get(target) ?? [];
+  }
+
+  /**
+   * Takes over what an earlier script of a change set has done to rows, and what it may have made. It had so many
+   * statements; `place` follows its lines in messages.
+   */
+  continueFrom(earlier: History, statements: number, place: string): void {
+    for (const [target, list] of earlier.#changes)
+      this.#changes.set(
+        target,
+        list.map((one) => ({
+          ...one,
+          statement: one.statement - statements,
+          place: one.statement < 0 ? one.place : one.place + place,
+        })),
+      );
+    for (const [target, columns] of earlier.#assigned) this.#assigned.set(target, new Set(columns));
+    for (const [key, { brought, updated, removed, changed }] of earlier.#touched)
+      this.#touched.set(key, {
+        brought: brought - statements,
+        updated: updated - statements,
+        removed: removed - statements,
+        changed: changed - statements,
+      });
+    for (const [index, table] of earlier.indexes) this.indexes.set(index, table);
+    for (const word of earlier.#unread) this.#unread.add(word);
+    this.mayHaveMade = earlier.mayHaveMade || earlier.setting("search_path") !== null;
   }
 
   note(change: PastChange): void {
@@ -119,20 +150,29 @@ export class History {
   /** Variables of the session that the script has named before, in small letters: it may have set them. */
   readonly variables = new Set<string>();
 
+  /** Variables that the script declares, batch by batch. */
+  readonly batch = new BatchVariables();
+
   /** When a variable last got a value. */
   assigned = -1;
 
   touch(key: string, how: Exclude<keyof Touched, "changed">, statement: number): void {
-    const at = this.#touched.get(key) ?? { ...NEVER };
+    const at = this.#touched.get(key) ?? { ...UNTOUCHED };
     at[how] = statement;
     at.changed = statement;
     this.#touched.set(key, at);
   }
 
-  /** When what last happened to a table, by the statement's number; -1: never. */
+  /** When what last happened to a table, by the statement's number; see `NEVER`. */
   touched(key: string): Readonly<Touched> {
-    return this.#touched.get(key) ?? NEVER;
+    return this.#touched.get(key) ?? UNTOUCHED;
   }
+
+  /** The indexes that the script has made, by `indexKey`, with the keys of their tables. */
+  readonly indexes = new Map<string, string>();
+
+  /** Something has run whose doings are not known: dynamic SQL, a routine, another file. It may have made any object. */
+  mayHaveMade = false;
 
   /** The words of what could not be read: it may have done anything to what they name. */
   readonly #unread = new Set<string>();

@@ -3,10 +3,10 @@ import { foldName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Assignment } from "../../sql/nodes/tree.ts";
+import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
 import { isConstantValue } from "../changes/constant-rows.ts";
-import { assignedColumns } from "../changes/writes.ts";
-import { constant } from "../conditions/truth.ts";
+import { constant } from "../conditions/constants.ts";
 import type { Creations } from "./creations.ts";
 import { holdsOneRow, isVersionColumn, namesVersion, policyClass } from "./table-class.ts";
 
@@ -45,6 +45,9 @@ export function mitigation(
     // The name and the columns together say so.
     if (!named && namesVersion(shown) && columns.some(isVersionColumn))
       return { kind: "single-row", text: `\`${shown}\` holds a version, in one row` };
+    // The version of the whole, whatever the table is called: UPDATE settings SET version = '2.4.1'.
+    if (!named && change.statement.assignments.every(bumpsVersion))
+      return { kind: "single-row", text: `it writes the version into \`${shown}\`` };
   }
   const added = creations.added(key);
   if (added && change.statement.kind === "update") {
@@ -52,9 +55,22 @@ export function mitigation(
     const backfill = columns.every(
       (column) => column.kind === "column" && added.has(foldName(column.path[column.path.length - 1], dialect)),
     );
-    if (backfill) return { kind: "backfill", text: "it fills columns that this script has just added" };
+    if (backfill) return { kind: "backfill", text: "it fills columns that have just been added" };
   }
   return null;
+}
+
+/** `version = '2.4.1'`: the number of a release, and not a row's own count of its changes. */
+function bumpsVersion({ targets, value }: Assignment): boolean {
+  const [target] = targets;
+  const given = constant(value);
+  return (
+    targets.length === 1 &&
+    target.kind === "column" &&
+    /^(?:(?:db|schema|database|data|app|program)_?)?version$/i.test(target.path[target.path.length - 1].text) &&
+    given?.type === "string" &&
+    /^v?\d+(?:\.\d+)+[-.\w]*$/.test(given.value)
+  );
 }
 
 /** Whether every assigned value is a literal or the time, and none of them is NULL. */

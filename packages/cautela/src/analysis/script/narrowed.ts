@@ -1,5 +1,6 @@
 import { namedRelation } from "../../catalog/catalog.ts";
-import type { Key } from "../../catalog/model.ts";
+import { givenNames } from "../../catalog/ddl/given-names.ts";
+import type { Key, Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { conditionTree } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -57,15 +58,16 @@ export class NarrowedGuards {
       const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
       const table = catalog.byKey(key);
       for (const action of tree.actions) {
-        if (action.what === "drop-index" && table) this.#drop(at, key, table.uniqueKeys, fold(action.name));
+        if (action.what === "drop-index" && table) this.#drop(at, key, this.#uniqueKeys(table, fold(action.name)));
         else if (action.what === "drop-constraint" && table) {
           const { primaryKey, uniqueKeys, checks } = table;
           const name = action.name && fold(action.name);
-          if (primaryKey && (action.primary || primaryKey.name === name)) this.#drop(at, key, [primaryKey], null);
+          const given = givenNames(table, this.#dialect);
+          if (primaryKey && (action.primary || given.primaryKey === name)) this.#drop(at, key, [primaryKey]);
           if (name === null) continue;
-          this.#drop(at, key, uniqueKeys, name);
-          for (const check of checks) {
-            const parsed = check.name === name && check.enabled ? conditionTree(check, catalog.dialect) : null;
+          this.#drop(at, key, named(uniqueKeys, given.uniqueKeys, name));
+          for (const check of named(checks, given.checks, name)) {
+            const parsed = check.enabled ? conditionTree(check, catalog.dialect) : null;
             if (parsed && this.#gone.length < KEPT) {
               const facts = filterFacts(parsed.tree, (start, end) => parsed.text.slice(start, end));
               this.#gone.push({
@@ -90,18 +92,22 @@ export class NarrowedGuards {
       this.#gone = this.#gone.filter(({ table }) => !keys.has(table));
     } else if (tree.kind === "drop" && tree.object === "index" && tree.on) {
       const { key } = namedRelation(tree.on, catalog, this.#dialect);
-      for (const { parts } of tree.names)
-        this.#drop(at, key, catalog.byKey(key)?.uniqueKeys ?? [], fold(parts[parts.length - 1]));
+      const table = catalog.byKey(key);
+      if (table)
+        for (const { parts } of tree.names) this.#drop(at, key, this.#uniqueKeys(table, fold(parts[parts.length - 1])));
     } else if (tree.kind === "create-index" && tree.unique && !tree.inexact && !tree.where) {
       const { key, shown } = namedRelation(tree.table, catalog, this.#dialect);
       if (this.#gone.length > 0 && !changed(key)) this.#key({ at, held }, key, shown, tree.columns.map(fold));
     }
   }
 
-  /** `name`: only the key of that name. */
-  #drop({ statement }: Moment, table: string, keys: readonly Key[], name: string | null): void {
-    for (const { columns, partial, ...key } of keys) {
-      if (partial || (name !== null && key.name !== name) || this.#gone.length >= KEPT) continue;
+  #uniqueKeys(table: Table, name: string): Key[] {
+    return named(table.uniqueKeys, givenNames(table, this.#dialect).uniqueKeys, name);
+  }
+
+  #drop({ statement }: Moment, table: string, keys: readonly Key[]): void {
+    for (const { columns, partial } of keys) {
+      if (partial || this.#gone.length >= KEPT) continue;
       this.#gone.push({ statement, table, columns, facts: null, was: `a key of ${listed(columns)}` });
     }
   }
@@ -136,6 +142,11 @@ export class NarrowedGuards {
       return;
     }
   }
+}
+
+/** Those of a list whose names, given beside it, are the one that is asked for. */
+function named<Listed>(list: readonly Listed[], names: readonly (string | null)[], name: string): Listed[] {
+  return list.filter((_, i) => names[i] === name);
 }
 
 function listed(columns: readonly string[]): string {

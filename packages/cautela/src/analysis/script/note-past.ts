@@ -1,13 +1,14 @@
-import { relationKey } from "../../catalog/catalog.ts";
-import { nameKey, tableKey } from "../../catalog/keys.ts";
+import { type Catalog, newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
 import { storedValues } from "../changes/stored-values.ts";
 import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../conditions/conditions.ts";
-import { constant } from "../conditions/truth.ts";
+import { constant } from "../conditions/constants.ts";
 import { isEnginesOwn } from "../names/missing.ts";
 import type { History } from "./history.ts";
 import { precheckOf } from "./precheck.ts";
@@ -22,6 +23,8 @@ export function notePast(context: Step, history: History): void {
     if (text !== null) history.noteText(text, at.region.line, at.statement);
   };
   noteTouched(context, history);
+  history.mayHaveMade ||= mayMake(tree);
+  history.batch.note(tree, at.region.line, context.endsBatch);
   switch (tree.kind) {
     case "unread":
       history.noteUnread(context.slice(tree.start, Math.min(tree.end, tree.start + 4000)));
@@ -42,7 +45,7 @@ export function notePast(context: Step, history: History): void {
         const where = "where" in tree ? tree.where : null;
         history.note({
           statement: at.statement,
-          line: at.region.line,
+          place: `line ${at.region.line}`,
           action: change.action,
           target,
           set,
@@ -76,30 +79,59 @@ export function notePast(context: Step, history: History): void {
       break;
     }
     case "create-table":
-      history.noteCreate(nameKey(tree.name, context.dialect));
-      history.mend(nameKey(tree.name, context.dialect));
+      history.noteCreate(newKey(tree.name, context.catalog, dialect, tree.temporary));
+      history.mend(newKey(tree.name, context.catalog, dialect, tree.temporary));
+      break;
+    case "create-index":
+      if (tree.name && history.indexes.size < INDEXES)
+        history.indexes.set(
+          indexKey(tree.name, tree.table, context.catalog, dialect),
+          relationKey(tree.table, context.catalog, dialect),
+        );
       break;
     case "create-view":
-      history.mend(nameKey(tree.name, context.dialect));
+      history.mend(newKey(tree.name, context.catalog, dialect, tree.temporary));
       break;
     case "create-routine":
       if (tree.name) history.mend(guardKey(tree.name, tree.trigger?.table ?? null, context));
       break;
     case "alter-table":
+      for (const action of tree.actions)
+        if (action.what === "rename") {
+          history.noteCreate(
+            renamedKey(relationKey(tree.name, context.catalog, dialect), action.to, context.catalog, dialect),
+          );
+          moveIndexes(tree.name, action.to, context, history);
+        }
       // SQLite looks at every view when a table takes a new name, and refuses while one of them is broken.
       if (!dialect.engine.renameChecksViews)
         for (const action of tree.actions)
-          if (action.what === "rename") history.mend(nameKey(action.to, context.dialect));
+          if (action.what === "rename")
+            history.mend(
+              renamedKey(relationKey(tree.name, context.catalog, dialect), action.to, context.catalog, dialect),
+            );
       break;
     case "rename":
-      for (const { to } of tree.renames) history.mend(nameKey(to, context.dialect));
+      for (const { from, to } of tree.renames) {
+        moveIndexes(from, to, context, history);
+        const renamed = renamedKey(relationKey(from, context.catalog, dialect), to, context.catalog, dialect);
+        history.noteCreate(renamed);
+        history.mend(renamed);
+      }
       break;
     case "drop":
       for (const name of tree.names) {
+        if (tree.object === "index") history.indexes.delete(indexKey(name, tree.on, context.catalog, dialect));
+        if (tree.object === "table") {
+          const gone = relationKey(name, context.catalog, dialect);
+          for (const [index, table] of history.indexes) if (table === gone) history.indexes.delete(index);
+        }
         const relation = context.catalog?.resolveRelation(name);
-        if (tree.object === "table") history.noteDrop(nameKey(name, context.dialect), at.region.line);
+        if (tree.object === "table") history.noteDrop(relationKey(name, context.catalog, dialect), at.region.line);
         else
-          history.mend(tree.object === "trigger" ? guardKey(name, tree.on, context) : nameKey(name, context.dialect));
+          history.mend(
+            tree.object === "trigger" ? guardKey(name, tree.on, context) : relationKey(name, context.catalog, dialect),
+          );
         if (relation?.object === "view" && relation.columns)
           history.noteDroppedView(tableKey(relation.schema, relation.name), relation.columns, at.region.line);
       }
@@ -110,11 +142,46 @@ export function notePast(context: Step, history: History): void {
   noteKeys(context, history);
   for (const { source } of names.missing) {
     if (isEnginesOwn(source, dialect)) continue;
-    const key = nameKey(source.name, context.dialect);
+    const key = newKey(source.name, context.catalog, context.dialect);
     const list = history.wanted.get(key) ?? [];
     if (list.length < 8) list.push({ ...at, shown: writtenName(source.name) });
     if (history.wanted.size < 500) history.wanted.set(key, list);
   }
+}
+
+/** Whether a statement may make objects that nobody sees: dynamic SQL that is not known, a routine, another file. */
+function mayMake(tree: Statement): boolean {
+  switch (tree.kind) {
+    case "dynamic":
+      return tree.body === null;
+    case "call-statement":
+      return true;
+    case "directive":
+      return /^(?:\\(?:i|ir|include|include_relative|gexec)\b|@|:r\b|source\b|\.read\b|start\b)/i.test(tree.text);
+    case "opaque":
+      return tree.class === "code";
+    default:
+      return false;
+  }
+}
+
+/** The indexes of a table go along when it takes another name. */
+function moveIndexes(from: Name, to: Name, { catalog, dialect }: Step, history: History): void {
+  if (history.indexes.size === 0) return;
+  const [before, after] = [relationKey(from, catalog, dialect), relationKey(to, catalog, dialect)];
+  for (const [index, table] of [...history.indexes])
+    if (table === before) {
+      history.indexes.delete(index);
+      history.indexes.set(index.replace(`${before} `, `${after} `), after);
+    }
+}
+
+const INDEXES = 2000;
+
+/** An index by its name, and by its table where names of indexes are the table's own. */
+export function indexKey(name: Name, table: Name | null, catalog: Catalog | null, dialect: Dialect): string {
+  const own = foldName(name.parts[name.parts.length - 1], dialect).toLowerCase();
+  return dialect.syntax.indexOfTable && table ? `${relationKey(table, catalog, dialect)} ${own}` : own;
 }
 
 const SETS: ReadonlySet<Statement["kind"]> = new Set([
@@ -238,9 +305,8 @@ function pinnedRows(where: Expr | null, context: Step): { column: string; keys: 
 
 /** The key of a trigger in the catalog, or of a routine. */
 function guardKey(name: Name, table: Name | null, context: Step): string {
-  if (!table) return nameKey(name, context.dialect);
-  const relation = context.catalog?.resolveRelation(table);
-  const key = relation ? tableKey(relation.schema, relation.name) : nameKey(table, context.dialect);
+  if (!table) return newKey(name, context.catalog, context.dialect);
+  const key = relationKey(table, context.catalog, context.dialect);
   return `${key}\u0000${foldName(name.parts[name.parts.length - 1], context.dialect)}`;
 }
 

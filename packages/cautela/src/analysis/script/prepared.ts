@@ -5,8 +5,8 @@ import type { Change } from "../changes/change.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { filterParts } from "../conditions/conditions.ts";
+import { plainColumn } from "../conditions/constants.ts";
 import { type FilterFact, filterFacts, implied } from "../conditions/filter-facts.ts";
-import { plainColumn } from "../conditions/truth.ts";
 
 /** Which rows of a table a change has met, as far as rows of a table that it refers to are concerned. */
 export interface Coverage {

@@ -1,7 +1,6 @@
-import { type Catalog, relationKey } from "../../catalog/catalog.ts";
-import { nameKey } from "../../catalog/keys.ts";
+import { type Catalog, newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Name, Query } from "../../sql/nodes/tree.ts";
+import type { Query } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { isConstantRow } from "../changes/constant-rows.ts";
 import type { Step } from "./step.ts";
@@ -45,22 +44,26 @@ export class Returns {
 
   note({ tree, at, catalog, changes }: Step): void {
     const dialect = this.#dialect;
-    const make = (name: Name): void => {
-      this.#made.set(nameKey(name, dialect), at.statement);
+    const make = (key: string): void => {
+      this.#made.set(key, at.statement);
     };
     for (const { change, result } of changes)
       if (change.action !== "update" && result.reach.bound === "every")
         this.#filled.delete(relationKey(change.name, catalog, dialect));
     switch (tree.kind) {
       case "create-table":
-        make(tree.name);
-        if (tree.query) this.#fill(nameKey(tree.name, dialect), at.statement, tree.query, catalog);
+        make(newKey(tree.name, catalog, dialect, tree.temporary));
+        if (tree.query)
+          this.#fill(newKey(tree.name, catalog, dialect, tree.temporary), at.statement, tree.query, catalog);
         break;
       case "alter-table":
-        for (const action of tree.actions) if (action.what === "rename") make(action.to);
+        for (const action of tree.actions)
+          if (action.what === "rename")
+            make(renamedKey(relationKey(tree.name, catalog, dialect), action.to, catalog, dialect));
         break;
       case "rename":
-        for (const { to } of tree.renames) make(to);
+        for (const { from, to } of tree.renames)
+          make(renamedKey(relationKey(from, catalog, dialect), to, catalog, dialect));
         break;
       case "insert": {
         if (tree.target.kind !== "table") break;

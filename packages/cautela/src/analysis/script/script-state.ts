@@ -1,17 +1,19 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { relationKey } from "../../catalog/catalog.ts";
+import { writtenName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Statement } from "../../sql/nodes/tree.ts";
 import { type Change, targetName } from "../changes/change.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
-import { reachOf } from "../changes/reach.ts";
+import { cutOff, type ReachResult, reachOf } from "../changes/reach.ts";
 import type { TransactionSpan } from "./copies.ts";
 import { Creations } from "./creations.ts";
 import { History } from "./history.ts";
 import { mitigation } from "./mitigations.ts";
 import { Moves } from "./moves.ts";
 import { notePast } from "./note-past.ts";
+import { returnedRows } from "./returned.ts";
 import { Returns } from "./returns.ts";
 import type { Step } from "./step.ts";
 import { Timeline } from "./timeline.ts";
@@ -43,6 +45,24 @@ export class ScriptState {
     this.returns = new Returns(dialect);
   }
 
+  /**
+   * Begins as an earlier script of a change set has left things: copies, new columns, values that were written. Its
+   * transaction, its settings and its variables have ended with its session.
+   *
+   * @param place which script the earlier one is, as messages say it after a line: ` of 01.sql`; `here`: the same of this one
+   */
+  continueFrom(earlier: ScriptState, statements: number, place: string, here: string): void {
+    const { copies } = this.timeline;
+    copies.continueFrom(earlier.timeline.copies);
+    this.creations.continueFrom(
+      earlier.creations,
+      copies.list.map(({ name }) => name),
+    );
+    this.timeline.guards.continueFrom(earlier.timeline.guards, here);
+    this.history.continueFrom(earlier.history, statements, place);
+    this.history.mayHaveMade ||= earlier.timeline.database !== null;
+  }
+
   /** Takes a statement into account for those that follow. */
   observe(step: Step): void {
     notePast(step, this.history);
@@ -52,7 +72,7 @@ export class ScriptState {
     const { tree } = step;
     this.creations.note(tree, step.catalog);
     if (tree.kind === "unread")
-      this.creations.noteUnread(step.slice(tree.start, Math.min(tree.end, tree.start + 2000)));
+      this.creations.noteUnread(step.slice(tree.start, Math.min(tree.end, tree.start + 2000)), step.catalog);
     this.moves.note(step.tree, step.catalog);
     this.returns.note(step);
   }
@@ -79,15 +99,27 @@ export class ScriptState {
     if (mark !== undefined && (tree.action === "rollback" || tree.action === "rollback-to")) catalog.rollback(mark);
   }
 
+  #bounded(result: ReachResult): ReachResult {
+    const rows = this.history.setting("rowcount");
+    return rows !== null && /^[1-9]\d{0,9}$/.test(rows) ? cutOff(result, Number(rows)) : result;
+  }
+
   /** A change with its reach and with what softens a finding about it, as the script stands now. */
-  judge(change: Change, catalog: Catalog | null): JudgedChange {
+  judge(change: Change, tree: Statement, catalog: Catalog | null): JudgedChange {
     const target = targetName(change);
+    const copy = this.timeline.copies.wholeOf(relationKey(change.name, catalog, this.#dialect));
+    const rows = copy ? null : returnedRows(tree, change, this.#dialect);
+    const whole = rows && rows.columns === null && rows.loses === null;
     return {
       change,
-      result: reachOf(change),
+      result: this.#bounded(reachOf(change)),
       target,
       softener: mitigation(change, target, this.creations, catalog, this.#dialect, this.#policy),
-      copy: this.creations.copyOf(relationKey(change.name, catalog, this.#dialect)),
+      copy: copy
+        ? `\`${copy.shown}\` keeps a copy of the table, made earlier`
+        : whole
+          ? `its rows go into \`${writtenName(rows.into)}\` in the same statement`
+          : null,
     };
   }
 }

@@ -1,49 +1,22 @@
 import { namedRelation } from "../../catalog/catalog.ts";
-import type { Table, Trigger } from "../../catalog/model.ts";
-import { foldName, writtenName } from "../../catalog/names.ts";
+import { writtenName } from "../../catalog/names.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Name, Query, Select, Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { ownText } from "../../text/own-text.ts";
+import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
 import { conjuncts, type Reach } from "../changes/reach.ts";
 import { takenFrom } from "../changes/taken-from.ts";
-import { assignedColumns } from "../changes/writes.ts";
+import { takesKeys } from "../changes/taken-keys.ts";
 import type { FilterFact } from "../conditions/filter-facts.ts";
-import { innerSources, namedTable, rowFacts, type Tie } from "../conditions/row-facts.ts";
-import { Copy, Destruction, type Lost, type TransactionSpan } from "./copies.ts";
+import { innerSources, namedTable, rowFacts } from "../conditions/row-facts.ts";
+import { Destruction, type Lost, type TransactionSpan } from "./copies.ts";
+import { CopyLedger } from "./copy-ledger.ts";
 import type { Creations } from "./creations.ts";
-import { NarrowedGuards } from "./narrowed.ts";
+import { GuardLedger } from "./guard-ledger.ts";
 import type { Moment, Step } from "./step.ts";
-
-/** A guard that the script switches off. */
-export interface GuardOff {
-  at: Moment;
-  /** `session` ends with the script; `table` stays off until somebody switches it on. */
-  lasts: "session" | "table";
-  what: string;
-  key: string;
-  shown: string;
-  back: Moment | null;
-  /** Rows that there are have not been looked at when it was switched on again. */
-  untrusted: boolean;
-  changes: number;
-  /** Foreign keys that are put on tables which were there before, meanwhile. */
-  keys: number;
-}
-
-/** A trigger or foreign key of the catalog that the script drops. */
-interface Removed {
-  at: Moment;
-  what: string;
-  key: string;
-  shown: string;
-  /** When it fired; null: it is a foreign key. */
-  fires: Pick<Trigger, "timing" | "events"> | null;
-  /** The script makes it again, or drops its table. */
-  back: boolean;
-}
 
 const NO_RIPPLED: Destruction["ripples"] = [];
 
@@ -66,14 +39,10 @@ const KEPT = 4000;
  * It is told of every statement after that was reviewed.
  */
 export class Timeline {
-  readonly copies: Copy[] = [];
+  readonly copies: CopyLedger;
   readonly destructions: Destruction[] = [];
   readonly spans: TransactionSpan[] = [];
-  readonly guards: GuardOff[] = [];
-  /** Triggers and foreign keys of the catalog that the script drops; `back`: it makes them again. */
-  readonly removed: Removed[] = [];
-  /** Keys and CHECKs that are put back narrower than they were. */
-  readonly narrowed: NarrowedGuards;
+  readonly guards: GuardLedger;
   /** Statements that change rows, and whether they stand in a transaction. */
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
   /** DDL statements that committed a transaction in which rows had been changed. */
@@ -90,10 +59,6 @@ export class Timeline {
   /** How much had been destroyed when a savepoint was set. */
   readonly #savepoints = new Map<string, number>();
   readonly #creations: Creations;
-  readonly #byTable = new Map<string, Copy[]>();
-  readonly #byName = new Map<string, Copy[]>();
-  /** Tables of which a copy took some rows by a filter that is followed. */
-  readonly #filtered = new Set<string>();
   #open: TransactionSpan | null = null;
   /** Transactions that were begun inside of the open one. */
   #nested = 0;
@@ -103,7 +68,8 @@ export class Timeline {
   constructor(dialect: Dialect, policy: Policy, creations: Creations) {
     this.#dialect = dialect;
     this.#creations = creations;
-    this.narrowed = new NarrowedGuards(dialect);
+    this.copies = new CopyLedger(dialect);
+    this.guards = new GuardLedger(dialect, creations);
     this.#declared = policy.backup?.elsewhere ?? null;
   }
 
@@ -123,12 +89,10 @@ export class Timeline {
     // The reason is required.
     if (step.install) this.install = step.install;
     this.#transactions(step);
-    this.#copying(step);
+    this.copies.note(step);
     this.#destroying(step);
-    this.#guarding(step);
-    this.#removing(step);
     const held = this.#open !== null && !this.#dialect.run.structureCommits;
-    this.narrowed.note(step, held, (table) => this.changes.some(({ key }) => key === table));
+    this.guards.note(step, held, (table) => this.changes.some(({ key }) => key === table));
     if (tree.kind === "setting" && tree.name === "database") this.database = { name: tree.value, at: step.at };
     if (tree.kind === "directive") this.#directive(tree.text, step.at);
     if (tree.kind === "drop") this.dropped += tree.object === "table" ? tree.names.length : 0;
@@ -201,152 +165,16 @@ export class Timeline {
     this.#nested = 0;
     // A copy that was made in it is gone with it.
     if (span.end === "rollback")
-      for (let i = this.copies.length - 1; i >= 0 && this.copies[i].at.statement > span.at.statement; i--)
-        this.copies[i].undone ??= at;
+      for (let i = this.copies.list.length - 1; i >= 0 && this.copies.list[i].at.statement > span.at.statement; i--)
+        this.copies.list[i].undone ??= at;
     if (how === "silent" && this.silentCommits.length < KEPT) this.silentCommits.push({ at, span, what });
     this.#open = null;
-  }
-
-  // ------------------------------------------------------------ copies
-
-  #copying(step: Step): void {
-    const { tree, catalog } = step;
-    switch (tree.kind) {
-      case "create-table": {
-        const made = namedRelation(tree.name, catalog, this.#dialect);
-        if (tree.query)
-          this.#copy(step, tree.query, made, {
-            temporary: tree.temporary,
-            empty: !tree.withData || /\bno\s+data\b/i.test(tree.options),
-            into: false,
-          });
-        else if (tree.like.length > 0) {
-          const source = namedRelation(tree.like[0], catalog, this.#dialect);
-          this.#add(Object.assign(new Copy(step.at, source, made), { structureOnly: true, temporary: tree.temporary }));
-        }
-        break;
-      }
-      case "select": {
-        const { body } = tree.query;
-        const target = body.kind === "select" && body.into?.what === "table" ? body.into.targets[0] : null;
-        if (body.kind !== "select" || !body.into || target?.kind !== "column") break;
-        const name: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
-        const last = target.path[target.path.length - 1].text;
-        this.#copy(step, tree.query, namedRelation(name, catalog, this.#dialect), {
-          temporary: body.into.temporary || last.startsWith("#"),
-          empty: false,
-          into: false,
-        });
-        break;
-      }
-      case "insert": {
-        if (tree.target.kind !== "table" || !tree.source) break;
-        const made = namedRelation(tree.target.name, catalog, this.#dialect);
-        // A copy whose structure was made before is filled now.
-        const shell = this.#byName.get(made.key)?.find((one) => one.structureOnly && !one.gone);
-        this.#copy(step, tree.source, made, { temporary: shell?.temporary ?? false, empty: false, into: !shell });
-        break;
-      }
-      case "drop":
-        if (tree.object === "table")
-          for (const name of tree.names) this.#lose(namedRelation(name, catalog, this.#dialect).key, step.at);
-        break;
-      case "truncate":
-        for (const { name } of tree.targets) this.#lose(namedRelation(name, catalog, this.#dialect).key, step.at);
-        break;
-      case "delete":
-        for (const { change, result } of step.changes)
-          if (result.reach.bound === "every")
-            this.#lose(namedRelation(change.name, catalog, this.#dialect).key, step.at);
-        break;
-      default:
-    }
-  }
-
-  #lose(key: string, at: Moment): void {
-    for (const copy of this.#byName.get(key) ?? []) if (!copy.gone) copy.gone = at;
-  }
-
-  #add(copy: Copy): void {
-    if (this.copies.length >= KEPT) return;
-    copy.place = this.copies.length;
-    this.copies.push(copy);
-    keep(this.#byTable, copy.of, copy);
-    if (copy.filtered && copy.uncertain === null && !copy.structureOnly) this.#filtered.add(copy.of);
-    keep(this.#byName, copy.name, copy);
-  }
-
-  /** The copies of a table, in the order in which they are made. */
-  copiesOf(key: string): readonly Copy[] {
-    return this.#byTable.get(key) ?? [];
-  }
-
-  #copy(
-    step: Step,
-    query: Query,
-    made: { key: string; shown: string },
-    { temporary, empty, into }: { temporary: boolean; empty: boolean; into: boolean },
-  ): void {
-    const { body } = query;
-    const { catalog } = step;
-    if (this.copies.length >= KEPT) return;
-    if (body.kind === "table-query") {
-      this.#add(
-        Object.assign(new Copy(step.at, namedRelation(body.name, catalog, this.#dialect), made), {
-          structureOnly: empty,
-          temporary,
-          into,
-        }),
-      );
-      return;
-    }
-    if (body.kind !== "select") return;
-    const [source] = body.from;
-    if (body.from.length === 0 || !source) return;
-    const first = source.kind === "joined" ? leftmost(source) : source;
-    if (first.kind !== "table") return;
-    const of = namedRelation(first.name, catalog, this.#dialect);
-    if (of.key === made.key) return;
-    const copy = new Copy(step.at, of, made);
-    copy.temporary = temporary || /(?:^|\.)[#@]/.test(made.shown);
-    copy.into = into;
-    copy.columns = columnsOf(body);
-    const facts =
-      query.limit || body.top || body.groupBy.length > 0
-        ? null
-        : this.#rowsOf(body, first, step.slice, catalog?.byKey(of.key));
-    const asks = body.from.length > 1 || source.kind === "joined";
-    if (query.limit || body.top) copy.uncertain = "it is cut off by a limit";
-    else if (body.groupBy.length > 0) copy.uncertain = "it puts rows together";
-    else if (asks && !facts) copy.uncertain = "it joins other tables, so rows may be missing";
-    else if (body.distinct && !keepsKey(body, catalog?.byKey(of.key))) copy.uncertain = "it puts rows together";
-    if (facts && (asks || facts.some(({ key }) => key.startsWith("in ")))) copy.takes(facts, body.where, step.slice);
-    else if (body.where) {
-      // Those of a copy that is not followed are never compared.
-      copy.filters(body.where, step.slice, copy.uncertain === null);
-    }
-    copy.structureOnly = empty || (body.where !== null && neverTrue(body.where));
-    this.#add(copy);
-  }
-
-  /** The rows that a SELECT takes of its first table; null where that could not be told. */
-  #rowsOf(
-    body: Select,
-    first: Exclude<Select["from"][number], { kind: "joined" }>,
-    slice: Step["slice"],
-    table: Table | undefined,
-  ): readonly FilterFact[] | null {
-    const target = namedTable(first);
-    const level = target ? innerSources(body.from) : null;
-    if (!target || !level) return null;
-    const conditions = [...level.on, ...(body.where ? [body.where] : [])];
-    return rowFacts(target.alias, level.sources, conditions, slice, (to, ties) => isByKey(table, to, ties));
   }
 
   // ------------------------------------------------------------ destruction
 
   #destroying(step: Step): void {
-    const { tree, at, catalog, ripples } = step;
+    const { at, catalog, ripples } = step;
     const rippled =
       ripples.length === 0
         ? NO_RIPPLED
@@ -358,17 +186,16 @@ export class Timeline {
               )
               .map(({ name, action }) => ({ name, action: String(action) })),
           );
-    const kept = returnedInto(tree);
     const add = (one: Lost): void => {
       if (this.destructions.length >= KEPT) return;
       this.destructions.push(
         new Destruction(
           at,
           one,
-          kept ?? this.#declared,
+          this.#declared,
           rippled.length === 0 ? rippled : rippled.filter(({ name }) => name !== one.shown),
           this.#open,
-          this.copies.length,
+          this.copies.list.length,
         ),
       );
     };
@@ -386,6 +213,8 @@ export class Timeline {
       const where = "where" in statement ? statement.where : null;
       const parts = where ? conjuncts(where) : [];
       const joined = change.conditions.length > parts.length && change.conditions.some((one) => one.where === "join");
+      if (takesKeys(change))
+        add({ key, shown, action: "replace", columns: null, table: change.table ?? null, reach: { bound: "some" } });
       const columns = statement.kind === "update" ? lostColumns(statement.assignments, parts) : null;
       if (columns && columns.length === 0) continue;
       add({
@@ -395,14 +224,14 @@ export class Timeline {
         columns,
         joined,
         where,
-        facts: this.#filtered.has(key),
-        rows: this.#filtered.has(key) ? (changedRows(change, step.slice) ?? undefined) : undefined,
+        facts: this.copies.hasFiltered(key),
+        rows: this.copies.hasFiltered(key) ? (changedRows(change, step.slice) ?? undefined) : undefined,
         slice: step.slice,
         reach,
         table: change.table ?? null,
         softener,
         source: sourceOf(step, change),
-        among: this.copies.length === 0 ? [] : takenFrom(change, catalog, this.#dialect),
+        among: this.copies.list.length === 0 ? [] : takenFrom(change, catalog, this.#dialect),
       });
     }
     this.#destroyedOtherwise(step, add);
@@ -498,166 +327,12 @@ export class Timeline {
       });
     this.changes.push({ at: step.at, key, shown, span: this.#open, reads });
   }
-
-  // ------------------------------------------------------------ guards
-
-  /** Triggers and foreign keys that are dropped, and those that come back. */
-  #removing({ tree, at, catalog }: Step): void {
-    if (!catalog) return;
-    const gone = (what: string, key: string, shown: string, fires: Removed["fires"]): void => {
-      if (this.removed.length < KEPT) this.removed.push({ at, what, key, shown, fires, back: false });
-    };
-    const back = (key: string): void => {
-      for (const one of this.removed) if (one.key === key) one.back = true;
-    };
-    if (tree.kind === "drop" && tree.object === "trigger")
-      for (const name of tree.names) {
-        const bare = foldName(name.parts[name.parts.length - 1], this.#dialect);
-        const table = tree.on ? namedRelation(tree.on, catalog, this.#dialect).key : null;
-        for (const trigger of catalog.objects("trigger"))
-          if (trigger.name === bare && (table === null || trigger.table === table)) {
-            gone(
-              `trigger \`${bare}\``,
-              `trigger ${bare}`,
-              trigger.table.slice(trigger.table.indexOf("\u0000") + 1),
-              trigger,
-            );
-            break;
-          }
-      }
-    else if (tree.kind === "create-routine" && tree.trigger && tree.name) {
-      back(`trigger ${foldName(tree.name.parts[tree.name.parts.length - 1], this.#dialect)}`);
-      // One that fires at the same moment takes its place, whatever it is called.
-      const { table, timing, events } = tree.trigger;
-      const on = table && foldName(table.parts[table.parts.length - 1], this.#dialect);
-      for (const one of this.removed)
-        if (
-          one.shown === on &&
-          one.fires?.timing === timing &&
-          one.fires.events.some((event) => events.includes(event))
-        )
-          one.back = true;
-    } else if (tree.kind === "alter-table") {
-      const table = catalog.resolve(tree.name);
-      for (const action of tree.actions) {
-        if (action.what === "drop-constraint" && action.name && table) {
-          const name = foldName(action.name, this.#dialect);
-          const key = table.foreignKeys.find((one) => one.name === name);
-          if (key) gone(`foreign key \`${name}\``, `key ${table.name} ${key.columns.join()}`, table.name, null);
-        } else if (action.what === "add-constraint" && action.constraint.kind === "foreign" && table)
-          back(`key ${table.name} ${action.constraint.columns.map((one) => foldName(one, this.#dialect)).join()}`);
-      }
-    } else if (tree.kind === "drop" && tree.object === "table")
-      // Its keys and triggers go with a table.
-      for (const name of tree.names) {
-        const { shown } = namedRelation(name, catalog, this.#dialect);
-        for (const one of this.removed) if (one.shown === shown.slice(shown.lastIndexOf(".") + 1)) one.back = true;
-      }
-  }
-
-  #guarding({ tree, at, catalog, changes }: Step): void {
-    if (changes.length > 0) for (const guard of this.guards) if (!guard.back) guard.changes++;
-    if (tree.kind === "alter-table" && this.guards.length > 0 && addsKey(tree)) {
-      const { key } = namedRelation(tree.name, catalog, this.#dialect);
-      if (!this.#creations.everMade(key)) for (const guard of this.guards) if (!guard.back) guard.keys++;
-    }
-    const off = (lasts: GuardOff["lasts"], what: string, key: string, shown: string): void => {
-      if (this.guards.length < KEPT)
-        this.guards.push({ at, lasts, what, key, shown, back: null, untrusted: false, changes: 0, keys: 0 });
-    };
-    const on = (key: string, untrusted = false): void => {
-      for (const guard of this.guards)
-        if ((guard.key === key || key.startsWith(`${guard.key} `) || guard.key.startsWith(`${key} `)) && !guard.back) {
-          guard.back = at;
-          guard.untrusted = untrusted;
-        }
-    };
-    if (tree.kind === "setting") {
-      const guard = sessionGuard(tree.name, tree.value, this.#dialect);
-      if (guard?.off) off("session", guard.what, guard.key, "the session");
-      else if (guard) on(guard.key);
-    } else if (tree.kind === "alter-table") {
-      const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
-      for (const action of tree.actions) {
-        if (action.what === "trigger") {
-          const name = action.name?.text ?? "all triggers";
-          const own = `trigger ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
-          const what = action.name ? `trigger \`${name}\`` : action.userOnly ? "the table's own triggers" : name;
-          const all = this.guards.find((guard) => guard.key === own && guard.what === "all triggers" && !guard.back);
-          if (action.enabled === "off") off("table", what, own, shown);
-          else if (all && action.userOnly) all.what = KEYS_ONLY;
-          else on(own);
-        } else if (action.what === "constraint-enabled") {
-          const own = `constraint ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
-          if (!action.enabled)
-            off("table", action.name ? `constraint \`${action.name.text}\`` : "all constraints", own, shown);
-          else on(own, !action.trusted);
-        }
-      }
-    } else if (tree.kind === "alter-trigger") {
-      const table = tree.table ? namedRelation(tree.table, catalog, this.#dialect) : { key: "", shown: "" };
-      for (const name of tree.names ?? [null]) {
-        const bare = name ? name.parts[name.parts.length - 1].text : null;
-        const own = `trigger ${table.key}${bare ? ` ${bare.toLowerCase()}` : ""}`;
-        if (!tree.enabled)
-          off("table", bare ? `trigger \`${bare}\`` : "all triggers", own, table.shown || (bare ?? ""));
-        else on(own);
-      }
-    }
-  }
-}
-
-function addsKey({ actions }: Extract<Statement, { kind: "alter-table" }>): boolean {
-  return actions.some((action) => action.what === "add-constraint" && action.constraint.kind === "foreign");
-}
-
-/** What is still off when DISABLE TRIGGER ALL is followed by ENABLE TRIGGER USER. */
-const KEYS_ONLY = "the triggers that keep foreign keys (ENABLE TRIGGER USER leaves them off)";
-
-/** A table is copied a few times in a script; of very many the latest are kept in mind. */
-const COPIES = 24;
-
-function keep(map: Map<string, Copy[]>, key: string, copy: Copy): void {
-  const list = map.get(key);
-  if (!list) map.set(key, [copy]);
-  else {
-    list.push(copy);
-    if (list.length > COPIES) list.shift();
-  }
-}
-
-function leftmost(source: Select["from"][number]): Exclude<Select["from"][number], { kind: "joined" }> {
-  return source.kind === "joined" ? leftmost(source.first) : source;
-}
-
-/** Whether a join follows a foreign key whose columns are never NULL: it finds a row for every row. */
-function isByKey(table: Table | undefined, to: string, ties: readonly Tie[]): boolean {
-  return (
-    table?.foreignKeys.some(
-      (key) =>
-        key.enabled &&
-        key.trusted &&
-        key.table.slice(key.table.indexOf("\u0000") + 1).toLowerCase() === to &&
-        ties.every(({ own, column }) => {
-          const i = key.columns.findIndex((name) => name.toLowerCase() === own);
-          const known = i < 0 ? undefined : table.columns.find((one) => one.name === key.columns[i]);
-          return known?.required === true && (key.referenced[i]?.toLowerCase() ?? column) === column;
-        }),
-    ) ?? false
-  );
 }
 
 /** A change with its text, where a query for its rows may be written from it. */
 function sourceOf({ tree, slice, inCode }: Step, change: Change): Lost["source"] {
   if (inCode || change.statement !== tree || tree.end - tree.start > 2000) return null;
   return { change, tree, text: ownText(slice(tree.start, tree.end)), start: tree.start };
-}
-
-/** Whether DISTINCT puts no rows together: the key is among the columns. */
-function keepsKey(body: Select, table: Table | undefined): boolean {
-  const key = table?.primaryKey?.columns;
-  const columns = columnsOf(body);
-  return key !== undefined && (columns === null || key.every((column) => columns.includes(column.toLowerCase())));
 }
 
 /** The rows that a change meets, as conditions on them and on the tables that they are tied to. */
@@ -674,16 +349,6 @@ function changedRows({ statement, relation, conditions }: Change, slice: Step["s
     conditions.map(({ expr }) => expr),
     slice,
   );
-}
-
-/** The columns of a select list, in lower case; null where a star takes all of them. */
-function columnsOf(body: Select): readonly string[] | null {
-  const columns: string[] = [];
-  for (const { expr } of body.items) {
-    if (expr.kind === "star") return null;
-    if (expr.kind === "column") columns.push(expr.path[expr.path.length - 1].text.toLowerCase());
-  }
-  return columns;
 }
 
 /** The columns whose old values an UPDATE loses: not those whose old value its filter names. */
@@ -716,29 +381,6 @@ function lostColumns(
   return lost;
 }
 
-/** Where the rows that a statement returns go: OUTPUT … INTO, or an INSERT around a DELETE … RETURNING. */
-function returnedInto(tree: Statement): string | null {
-  if ((tree.kind === "delete" || tree.kind === "update") && tree.returning?.into) {
-    const { into } = tree.returning;
-    if (into.kind === "column") return `its rows are kept in \`${into.path.map(({ text }) => text).join(".")}\``;
-  }
-  if (tree.kind !== "insert" || tree.target.kind !== "table") return null;
-  const clause = tree.with ?? tree.source?.with ?? null;
-  // Rows that are filtered, joined or cut off on their way are not all kept.
-  const body = tree.source?.body;
-  const whole =
-    body?.kind === "select" &&
-    body.from.length === 1 &&
-    body.from[0].kind === "table" &&
-    !body.where &&
-    !body.distinct &&
-    body.groupBy.length === 0 &&
-    !body.top &&
-    !tree.source?.limit;
-  const kept = whole && (clause?.tables.some(({ body }) => body.kind === "delete" && body.returning !== null) ?? false);
-  return kept ? `its rows are kept in \`${writtenName(tree.target.name)}\`` : null;
-}
-
 /** IF … COMMIT ELSE ROLLBACK: whichever branch runs, the transaction is at its end. */
 function endsEitherWay({ branches }: Extract<Statement, { kind: "if" }>): boolean {
   const ends = (one: Statement): boolean =>
@@ -746,14 +388,6 @@ function endsEitherWay({ branches }: Extract<Statement, { kind: "if" }>): boolea
       ? one.body.some(ends)
       : one.kind === "transaction" && (one.action === "commit" || one.action === "rollback");
   return branches.some(({ condition }) => condition === null) && branches.every(({ body }) => body.some(ends));
-}
-
-function neverTrue(where: Expr): boolean {
-  if (where.kind === "literal") return where.value === "false" || where.value === "0";
-  if (where.kind !== "binary") return false;
-  const { left, right, op } = where;
-  if (left.kind !== "literal" || right.kind !== "literal") return false;
-  return op === "=" ? left.value !== right.value : (op === "<>" || op === "!=") && left.value === right.value;
 }
 
 /** DDL statements that commit, in the engines where they do (mysql, plsql). */
@@ -774,33 +408,5 @@ function commitsSilently(tree: Statement): boolean {
       return tree.class === "structure" || tree.class === "rights";
     default:
       return false;
-  }
-}
-
-/** Session settings that switch checks off, and the values that do. */
-function sessionGuard(
-  name: string,
-  value: string,
-  { engine }: Dialect,
-): { what: string; key: string; off: boolean } | null {
-  const on = /^(?:1|on|true|yes|default)$/i.test(value);
-  const guard = (what: string, off: boolean) => ({ what, key: name, off });
-  switch (name) {
-    case "foreign_key_checks":
-      return guard("foreign key checks", !on && !value.startsWith("@"));
-    case "unique_checks":
-      return guard("unique checks", !on && !value.startsWith("@"));
-    case "check_constraint_checks":
-      return guard("CHECK constraints", !on);
-    case "sql_safe_updates":
-      return guard("the guard against updates without a key", !on && !value.startsWith("@"));
-    case "foreign_keys":
-      return engine.pragmas ? guard("foreign keys", !on) : null;
-    case "ignore_check_constraints":
-      return guard("CHECK constraints", on);
-    case "session_replication_role":
-      return guard("triggers and foreign keys", /^replica$/i.test(value));
-    default:
-      return null;
   }
 }

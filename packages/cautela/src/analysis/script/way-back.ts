@@ -28,18 +28,21 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
   if (lost.undone) return { kind: "trial", why: "the script rolls back to a savepoint before it" };
   if (lost.span?.end === "rollback") return { kind: "trial", why: "the transaction is rolled back at its end" };
   let thin: { copy: Copy; why: string } | null = null;
-  const own = timeline.copiesOf(lost.key);
+  const own = timeline.copies.of(lost.key);
   for (let i = 0; i < own.length; i++) {
     const copy = own[i];
     if (copy.undone && copy.undone.statement < lost.at.statement) continue;
+    if (copy.became && copy.of === lost.key && copy.became.statement < lost.at.statement) continue;
     const late = copy.place >= lost.copies;
-    if (late && (thin !== null || i !== own.length - 1)) continue;
+    // What is dropped again has served another end.
+    if (late && (thin !== null || i !== own.length - 1 || copy.gone)) continue;
     const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
     // A list of some columns of a table that is not known keeps what nobody can tell.
     const told =
       copy.columns === null || copy.into || lost.columns !== null || lost.table !== null || isMeant(copy, lost);
     if (why === null && told) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
-    if (why === null || !isMeant(copy, lost)) continue;
+    // What another script has copied was made for its own changes.
+    if (why === null || copy.earlier || !isMeant(copy, lost)) continue;
     // The copy that comes nearest is the one to mention: the last before, or else one after.
     if (!late || (thin === null && i === own.length - 1)) thin = { copy, why };
   }
@@ -49,11 +52,17 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
 }
 
 /** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
-function isMeant({ columns, saysSo, into, filterText }: Copy, lost: Destruction): boolean {
-  if (columns === null && !into) return true;
+function isMeant({ columns, saysSo, into, filterText, name, handedOn }: Copy, lost: Destruction): boolean {
+  if ((columns === null && !into) || handedOn) return true;
+  // Several columns of the table, under a name made from its own.
+  if (!into && (columns?.length ?? 0) > 1 && bareName(name).startsWith(`${bareName(lost.key)}_`)) return true;
   // A table that is rebuilt takes all rows along.
   if (lost.action === "drop" && filterText === "") return true;
   return saysSo;
+}
+
+function bareName(key: string): string {
+  return key.slice(key.indexOf("\u0000") + 1).toLowerCase();
 }
 
 /** What a copy lacks of what a statement destroys; null: nothing. */
@@ -88,8 +97,15 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
 /** Where a copy that covered something was lost again before the end; null where it is still there. */
 export function lostCopy(lost: Destruction, timeline: Timeline): Copy | null {
   let last: Copy | null = null;
-  for (const copy of timeline.copiesOf(lost.key)) {
-    if (copy.place >= lost.copies || copy.undone || !isMeant(copy, lost) || shortfall(copy, lost) !== null) continue;
+  for (const copy of timeline.copies.of(lost.key)) {
+    if (
+      copy.place >= lost.copies ||
+      copy.undone ||
+      (copy.became && copy.of === lost.key) ||
+      !isMeant(copy, lost) ||
+      shortfall(copy, lost) !== null
+    )
+      continue;
     if (copy.gone === null) return null;
     last = copy;
   }

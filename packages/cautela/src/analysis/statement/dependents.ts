@@ -6,7 +6,7 @@ import { bodyStatements, conditionTree, viewQuery } from "../../catalog/parsed-c
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Node } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
-import { wordIn } from "../conditions/word-in.ts";
+import { wordIn } from "../../text/word-in.ts";
 
 /** Code that names tables. */
 type CodeObject = View | Trigger | Rule | Routine;
@@ -18,6 +18,8 @@ export interface Dependent {
   name: string;
   /** The key under which the catalog holds a view; for what is made again later. */
   key: string;
+  /** A CHECK that speaks of that column and of no other. */
+  alone?: boolean;
 }
 
 /** Code by the bare names of the tables that it refers to. */
@@ -135,7 +137,10 @@ export function columnDependents(
       }
     }
     for (const check of relation.checks)
-      if (wordIn(check.condition, column)) list.push({ kind: "check", name: check.name ?? check.condition, key: "" });
+      if (wordIn(check.condition, column)) {
+        const alone = !relation.columns.some(({ name }) => name !== column && wordIn(check.condition, name));
+        list.push({ kind: "check", name: check.name ?? check.condition, key: "", alone });
+      }
     for (const other of relation.columns)
       if (other.name !== column && other.expression !== null && wordIn(other.expression, column))
         list.push({ kind: "column", name: other.name, key: "" });

@@ -61,6 +61,7 @@ export function nodeIndexOf(statement: Statement): NodeIndex {
     switch (node.kind) {
       case "column":
         found.columns = more(found.columns, node);
+        if (isTypographic(node)) traits |= Trait.typographic;
         break;
       case "literal":
         if (node.type === "string" || node.type === "date") {
@@ -120,6 +121,9 @@ export function nodeIndexOf(statement: Statement): NodeIndex {
       case "quantified":
         found.quantified = more(found.quantified, node);
         break;
+      case "variable":
+        traits |= Trait.variable;
+        break;
       case "placeholder":
         found.holes = more(found.holes, node);
         traits |= Trait.hole;
@@ -133,6 +137,13 @@ export function nodeIndexOf(statement: Statement): NodeIndex {
   });
   found.traits = traits;
   return found;
+}
+
+/** Whether a name begins with a quote that a word processor has made of ' or ". */
+export function isTypographic({ path }: ColumnRef): boolean {
+  const { text, quoted } = path[0];
+  const code = text.charCodeAt(0);
+  return !quoted && code >= 0x2018 && code <= 0x201e;
 }
 
 /** Whether a node lies within a piece of the statement. */

@@ -35,6 +35,16 @@ export const Trait = {
   openName: 1 << 16,
   /** ON CONFLICT names columns. */
   conflictTarget: 1 << 21,
+  /** INSERT lists its columns. */
+  columnList: 1 << 23,
+  /** It makes, changes or drops objects. */
+  structure: 1 << 26,
+  /** It could not be read. */
+  unread: 1 << 25,
+  /** A name that begins with a typographic quote. */
+  typographic: 1 << 24,
+  /** A variable. */
+  variable: 1 << 22,
   /** Comments before it or in it. */
   comment: 1 << 17,
   /** A table that says which values it takes: CHECK, enumerations. */

@@ -1,4 +1,4 @@
-import type { View } from "../../catalog/model.ts";
+import type { Column, View } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { ShapeSource, ViewShape } from "./shape.ts";
 
@@ -8,6 +8,8 @@ export type WriteAction = "insert" | "update" | "delete";
 export interface Refusals extends Record<WriteAction, string | null> {
   /** Sources of a join whose columns cannot be written, with the reason. */
   sealedSources: Map<ShapeSource, string>;
+  /** Only a write through the view itself, or one that reads nothing else, is refused; a join above it takes it. */
+  alone?: boolean;
 }
 
 /** What an engine says of writing through its views. */
@@ -16,7 +18,21 @@ export interface ViewRules {
   refusals(view: View, shape: ViewShape): Refusals;
   /** Columns that every table has and nobody writes, in lower case. */
   systemColumns: ReadonlySet<string>;
+  /** Whether a relation that the catalog lacks is a view of the engine itself, by its schema and name. */
+  isOwnView(schema: string, name: string): boolean;
+  /** Whether it is a table of the engine itself that takes changes. */
+  isOwnTable(schema: string, name: string): boolean;
+  /** The expression inside one that the engine sees through, so that its column can be written; null for any other. */
+  sees(expr: Expr, column: (expr: Expr) => Column | undefined): Expr | null;
 }
+
+/** An engine of whose own relations nothing is said. */
+export const NO_RELATIONS: Omit<ViewRules, "refusals"> = {
+  systemColumns: new Set(),
+  isOwnView: () => false,
+  isOwnTable: () => false,
+  sees: () => null,
+};
 
 /** The same answer to every action. */
 export function refused(reason: string | null): Refusals {

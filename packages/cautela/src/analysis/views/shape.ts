@@ -12,7 +12,10 @@ export interface ShapeSource {
   /** The name under which the view's query refers to it, folded. */
   name: string;
   relation: RelationObject | null;
-  kind: "table" | "derived" | "function" | "common";
+  /** `own`: a relation of the engine itself that nobody writes, a sequence. */
+  kind: "table" | "derived" | "function" | "common" | "own";
+  /** The catalog lacks it, and it takes changes all the same: a table of the engine itself. */
+  open?: boolean;
   /** An outer join may fill it with NULLs. */
   nullable: boolean;
   source: Source;
@@ -46,10 +49,14 @@ export interface ViewShape {
   columns: ShapeColumn[];
   /** A subquery stands in the select list; it may depend on the row. */
   listSubquery: boolean;
-  /** A subquery of the filter reads a table that FROM names too. */
+  /** A subquery reads a table that FROM names too, at once or through a view. */
   readsItself: boolean;
-  /** A function that gives another value at each call. */
+  /** A function in the list gives another value at each call. */
   restless: boolean;
+  /** The functions that are called outside of subqueries, in lower case. */
+  calls: readonly string[];
+  /** Columns that USING or NATURAL makes one of two: they are those of the table further left. */
+  merged: ReadonlySet<string>;
   where: Expr | null;
 }
 
@@ -90,6 +97,8 @@ export function readShape(
     listSubquery: false,
     readsItself: false,
     restless: false,
+    calls: [],
+    merged: new Set(),
     where: select?.where ?? null,
   };
   if (body.kind === "table-query") {
@@ -109,8 +118,9 @@ export function readShape(
   for (const source of select.from) gather(source, false, shape, common, catalog, dialect);
   shape.joined = shape.sources.length > 1;
   shape.outer = shape.sources.some(({ nullable }) => nullable);
+  shape.merged = mergedColumns(select, shape, dialect);
   readList(select, names, shape, dialect);
-  readSubqueries(select, shape, catalog);
+  readSubqueries(select, shape, catalog, dialect);
   return shape;
 }
 
@@ -186,7 +196,7 @@ function readList(select: Select, names: readonly string[] | null, shape: ViewSh
 }
 
 /** The column of a source that an expression is, when it is nothing else. */
-function sourceOf(expr: Expr, shape: ViewShape, dialect: Dialect): ShapeColumn["from"] {
+export function sourceOf(expr: Expr, shape: ViewShape, dialect: Dialect): ShapeColumn["from"] {
   if (expr.kind !== "column") return null;
   const column = foldName(expr.path[expr.path.length - 1], dialect);
   const qualifier = expr.path.length > 1 ? foldName(expr.path[expr.path.length - 2], dialect) : null;
@@ -195,29 +205,98 @@ function sourceOf(expr: Expr, shape: ViewShape, dialect: Dialect): ShapeColumn["
     return source ? { source, column } : null;
   }
   const holders = shape.sources.filter((source) => columnsOf(source).includes(column));
-  if (holders.length === 1) return { source: holders[0], column };
+  if (holders.length === 1 || (holders.length > 1 && shape.merged.has(column))) return { source: holders[0], column };
+  // A whole row: `b` of FROM boat b.
+  if (holders.length === 0 && shape.sources.some(({ name, relation }) => name === column && relation !== null))
+    return null;
   return holders.length === 0 && shape.sources.length === 1 ? { source: shape.sources[0], column } : null;
 }
 
 const RESTLESS = /^(?:rand|random|uuid|newid|gen_random_uuid|nextval|sleep)$/i;
 
-function readSubqueries(select: Select, shape: ViewShape, catalog: Catalog): void {
-  const own = new Set(shape.sources.map(({ relation }) => relation).filter((one) => one !== null));
-  for (const { expr } of select.items) {
+function readSubqueries(select: Select, shape: ViewShape, catalog: Catalog, dialect: Dialect): void {
+  const calls: string[] = [];
+  const inner: Query[] = [];
+  const look = (expr: Expr, listed: boolean): void => {
     walk(expr, (node) => {
-      if (node.kind === "call" && node.over) shape.window = true;
-      if (node.kind === "call" && RESTLESS.test(node.name.parts[node.name.parts.length - 1].text))
-        shape.restless = true;
-      if (node.kind === "variable") shape.restless = true;
-      if (node.kind === "query") shape.listSubquery = true;
+      if (node.kind === "query") {
+        inner.push(node);
+        if (listed) shape.listSubquery = true;
+        return false;
+      }
+      if (node.kind === "variable" && listed) shape.restless = true;
+      if (node.kind !== "call") return undefined;
+      const name = node.name.parts[node.name.parts.length - 1].text.toLowerCase();
+      calls.push(name);
+      if (listed && node.over) shape.window = true;
+      if (listed && RESTLESS.test(name)) shape.restless = true;
       return undefined;
     });
-  }
-  if (!select.where) return;
-  walk(select.where, (node) => {
-    if (node.kind !== "table") return undefined;
-    const relation = catalog.resolveRelation(node.name);
-    if (relation && own.has(relation)) shape.readsItself = true;
+  };
+  for (const { expr } of select.items) look(expr, true);
+  if (select.where) look(select.where, false);
+  shape.calls = calls;
+  if (inner.length === 0) return;
+  const own = new Set<RelationObject>();
+  for (const { relation } of shape.sources) if (relation) addTables(relation, false, own, catalog, dialect);
+  const read = new Set<RelationObject>();
+  for (const query of inner) addRead(query, read, catalog, dialect);
+  shape.readsItself = [...read].some((one) => own.has(one));
+}
+
+/** This many tables and views are looked through. */
+const MOST = 300;
+
+/** The tables behind a relation: those that its rows come from, and with `all` those that its subqueries read. */
+function addTables(
+  relation: RelationObject,
+  all: boolean,
+  found: Set<RelationObject>,
+  catalog: Catalog,
+  dialect: Dialect,
+): void {
+  if (found.has(relation) || found.size > MOST) return;
+  found.add(relation);
+  const query = relation.object === "view" ? viewQuery(relation, dialect.id)?.tree : undefined;
+  if (!query) return;
+  if (all) addRead(query, found, catalog, dialect);
+  else if (query.body.kind === "select")
+    for (const source of query.body.from) addSources(source, found, catalog, dialect);
+}
+
+function addSources(source: Source, found: Set<RelationObject>, catalog: Catalog, dialect: Dialect): void {
+  if (source.kind === "joined")
+    for (const one of [source.first, ...source.joins.map((join) => join.source)])
+      addSources(one, found, catalog, dialect);
+  const relation = source.kind === "table" ? catalog.resolveRelation(source.name) : undefined;
+  if (relation) addTables(relation, false, found, catalog, dialect);
+}
+
+function addRead(query: Query, found: Set<RelationObject>, catalog: Catalog, dialect: Dialect): void {
+  walk(query, (node) => {
+    const relation = node.kind === "table" ? catalog.resolveRelation(node.name) : undefined;
+    if (relation) addTables(relation, true, found, catalog, dialect);
     return undefined;
   });
+}
+
+/** The columns that USING names, and those that the sides of a NATURAL join share. */
+function mergedColumns(select: Select, shape: ViewShape, dialect: Dialect): ReadonlySet<string> {
+  const merged = new Set<string>();
+  const look = (source: Source): void => {
+    if (source.kind !== "joined") return;
+    look(source.first);
+    for (const { using, natural, source: joined } of source.joins) {
+      look(joined);
+      for (const one of using ?? []) merged.add(foldName(one, dialect));
+      if (!natural) continue;
+      const seen = new Set<string>();
+      for (const one of shape.sources)
+        for (const column of columnsOf(one))
+          if (seen.has(column)) merged.add(column);
+          else seen.add(column);
+    }
+  };
+  for (const source of select.from) look(source);
+  return merged;
 }

@@ -1,11 +1,13 @@
-import type { Catalog } from "../../catalog/catalog.ts";
+import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { type Rule, shownName, type Table, type Trigger, type View } from "../../catalog/model.ts";
+import { tableNameOf } from "../../catalog/names.ts";
 import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import { refusals, systemColumns } from "../../sql/dialects/views.ts";
+import { refusals, systemColumns, viewRules } from "../../sql/dialects/views.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import { computedReason, type Refusals, type WriteAction } from "./refusals.ts";
-import { type ShapeColumn, type ShapeSource, shapeOf, type ViewShape } from "./shape.ts";
+import { type ShapeColumn, type ShapeSource, shapeOf, sourceOf, type ViewShape } from "./shape.ts";
 
 const WRITE_ACTIONS: readonly WriteAction[] = ["insert", "update", "delete"];
 
@@ -14,6 +16,8 @@ export interface ViewColumn {
   name: string;
   /** The column of a base table behind it, through views in between; null for what is computed. */
   base: { table: Table; column: string } | null;
+  /** The column of the table or view that the view itself reads. */
+  below: { relation: RelationObject; column: string } | null;
   /** Why it cannot be written; null where it can. */
   reason: string | null;
 }
@@ -30,12 +34,16 @@ export interface Updatability {
   columns: ViewColumn[];
   /** The base tables that can be written through it; more than one for a join. */
   bases: Table[];
+  /** The tables and views that it reads itself and that can be written through it. */
+  below: RelationObject[];
   /** The texts of the conditions that hide rows of the base, the innermost last. */
   hides: string[];
   /** Names the view whose check option refuses rows that leave it, and how far it looks. */
   checks: { view: string; option: "local" | "cascaded" } | null;
   /** It reads several tables. */
   joined: boolean;
+  /** See `Refusals.alone`. */
+  alone: boolean;
   triggers: Partial<Record<WriteAction, Trigger[]>>;
   rules: Partial<Record<WriteAction, Rule[]>>;
 }
@@ -48,7 +56,12 @@ export interface Updatability {
  * VIEW, "Updatable Views". Oracle: SQL reference, CREATE VIEW, "Notes on Updatable Views" and
  * "Key-preserved tables".
  */
-export function updatability(view: View, catalog: Catalog, dialect: Dialect, depth = 0): Updatability {
+export function updatability(
+  view: View,
+  catalog: Catalog,
+  dialect: Dialect,
+  above: ReadonlySet<View> = NO_VIEWS,
+): Updatability {
   const key = tableKey(view.schema, view.name);
   const result: Updatability = {
     view,
@@ -57,17 +70,20 @@ export function updatability(view: View, catalog: Catalog, dialect: Dialect, dep
     reason: { insert: null, update: null, delete: null },
     columns: [],
     bases: [],
+    below: [],
     hides: [],
     checks: view.checkOption ? { view: shownName(view), option: view.checkOption } : null,
     joined: false,
+    alone: false,
     triggers: {},
     rules: {},
   };
-  const shape = depth < 16 ? shapeOf(view, catalog, dialect) : null;
+  // A view that reads itself cannot be made, only described; a chain that is too long is not followed.
+  const shape = above.has(view) || above.size >= DEEPEST ? null : shapeOf(view, catalog, dialect);
   if (shape) {
     result.known = true;
     result.joined = shape.joined;
-    judge(result, shape, catalog, dialect, depth);
+    judge(result, shape, catalog, dialect, new Set([...above, view]));
   }
   for (const action of WRITE_ACTIONS) {
     const triggers = catalog
@@ -94,14 +110,22 @@ export function updatability(view: View, catalog: Catalog, dialect: Dialect, dep
 }
 
 /** What the view's own query allows, without triggers and rules. */
-function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect: Dialect, depth: number): void {
+function judge(
+  result: Updatability,
+  shape: ViewShape,
+  catalog: Catalog,
+  dialect: Dialect,
+  above: ReadonlySet<View>,
+): void {
   const { view } = result;
   const below = new Map<ShapeSource, Updatability>();
   for (const source of shape.sources) {
     if (source.kind !== "table") continue;
-    if (!source.relation) result.known = false;
+    if (!source.relation && isOwn(source, catalog, dialect)) source.kind = "own";
+    else if (!source.relation && isOwnTable(source, dialect)) source.open = true;
+    else if (!source.relation) result.known = false;
     else if (source.relation.object === "view")
-      below.set(source, updatability(source.relation, catalog, dialect, depth + 1));
+      below.set(source, updatability(source.relation, catalog, dialect, above));
   }
   for (const one of below.values()) if (!one.known) result.known = false;
   if (shape.where) {
@@ -109,7 +133,8 @@ function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect
     result.hides.push(text.slice(shape.where.start, shape.where.end));
   }
   const rules: Refusals = refusals(view, shape, dialect);
-  result.columns = shape.columns.map((column) => settled(column, below, dialect));
+  result.alone = rules.alone ?? false;
+  result.columns = shape.columns.map((column) => settled(seenThrough(column, shape, below, dialect), below, dialect));
   const bases = new Set<Table>();
   for (const source of shape.sources) {
     if (rules.sealedSources.has(source)) continue;
@@ -117,6 +142,8 @@ function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect
     for (const table of below.get(source)?.bases ?? []) bases.add(table);
   }
   result.bases = [...bases];
+  for (const source of shape.sources)
+    if (source.relation && !rules.sealedSources.has(source)) result.below.push(source.relation);
   for (const column of result.columns) {
     const own = shape.columns[result.columns.indexOf(column)];
     const sealed = own.from ? rules.sealedSources.get(own.from.source) : undefined;
@@ -125,6 +152,8 @@ function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect
   const writable = result.columns.some(({ reason }) => reason === null);
   for (const action of WRITE_ACTIONS) {
     let reason = rules[action];
+    // The shape alone says it, whatever the tables are.
+    if (reason !== null && rules.update !== null && rules.delete !== null && rules.insert !== null) result.known = true;
     for (const one of below.values()) {
       // A join writes one of its tables: a view beside it only has to be read.
       if (shape.joined || one.through[action] !== null) continue;
@@ -146,22 +175,69 @@ function judge(result: Updatability, shape: ViewShape, catalog: Catalog, dialect
 }
 
 /** A column followed through the views below to its base table. */
-function settled(column: ShapeColumn, below: ReadonlyMap<ShapeSource, Updatability>, dialect: Dialect): ViewColumn {
+function settled(column: ShapeColumn, views: ReadonlyMap<ShapeSource, Updatability>, dialect: Dialect): ViewColumn {
   const { name, from } = column;
   const reason = !column.from
     ? computedReason(column.expr)
     : systemColumns(dialect).has(column.from.column)
       ? "it is a system column"
       : null;
-  if (!from?.source.relation) return { name, base: null, reason: reason ?? "it is not a column of a table" };
+  if (from?.source.open) return { name, base: null, below: null, reason };
+  if (!from?.source.relation)
+    return { name, base: null, below: null, reason: reason ?? "it is not a column of a table" };
+  const below = { relation: from.source.relation, column: from.column };
   if (from.source.relation.object === "table") {
     const table = from.source.relation;
-    return { name, base: { table, column: from.column }, reason };
+    return { name, base: { table, column: from.column }, below, reason };
   }
-  const inner = below.get(from.source)?.columns.find((one) => one.name === from.column);
-  if (!inner) return { name, base: null, reason: reason ?? "where it comes from is not known" };
-  return { name, base: inner.base, reason: reason ?? inner.reason };
+  const inner = views.get(from.source)?.columns.find((one) => one.name === from.column);
+  if (!inner) return { name, base: null, below, reason: reason ?? "where it comes from is not known" };
+  const one = views.get(from.source);
+  const sealed =
+    one?.through.update === null && !one.alone ? (one.reason.update ?? "that view cannot be written") : null;
+  return { name, base: inner.base, below, reason: reason ?? inner.reason ?? sealed };
 }
+
+function isOwnTable({ source }: ShapeSource, dialect: Dialect): boolean {
+  if (source.kind !== "table") return false;
+  const { schema, table } = tableNameOf(source.name, dialect);
+  return viewRules(dialect).isOwnTable(source.name.parts.length > 1 ? schema : "", table);
+}
+
+/** Whether a relation that the catalog lacks is one of the engine's own views, or a sequence. */
+function isOwn({ source }: ShapeSource, catalog: Catalog, dialect: Dialect): boolean {
+  if (source.kind !== "table") return false;
+  const { schema, table } = tableNameOf(source.name, dialect);
+  return (
+    viewRules(dialect).isOwnView(source.name.parts.length > 1 ? schema : "", table) ||
+    catalog.object("sequence", catalog.keyOf("sequence", source.name)) !== undefined
+  );
+}
+
+/** A column under what the engine sees through: a cast to its own type, COLLATE. */
+function seenThrough(
+  column: ShapeColumn,
+  shape: ViewShape,
+  below: ReadonlyMap<ShapeSource, Updatability>,
+  dialect: Dialect,
+): ShapeColumn {
+  if (column.from || !column.expr) return column;
+  const { sees } = viewRules(dialect);
+  const baseOf = (expr: Expr) => {
+    const own = settled({ name: "", from: sourceOf(expr, shape, dialect), expr }, below, dialect).base;
+    return own?.table.columns.find(({ name }) => name === own.column);
+  };
+  for (let expr = sees(column.expr, baseOf); expr; expr = sees(expr, baseOf)) {
+    const from = sourceOf(expr, shape, dialect);
+    if (from) return { ...column, from };
+  }
+  return column;
+}
+
+/** This many views one above the other are followed. */
+const DEEPEST = 150;
+
+const NO_VIEWS: ReadonlySet<View> = new Set();
 
 const known = new WeakMap<View, { catalog: Catalog; version: number; result: Updatability }>();
 

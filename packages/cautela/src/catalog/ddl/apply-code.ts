@@ -8,18 +8,20 @@ import type {
 } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import type { Slice } from "../../text/slice.ts";
-import type { Catalog } from "../catalog.ts";
+import { type Catalog, relationKey } from "../catalog.ts";
 import { tableKey } from "../keys.ts";
-import type { Routine, Trigger, TriggerEvent } from "../model.ts";
-import { foldName, tableNameOf } from "../names.ts";
+import { emptyView, type Routine, type Trigger, type TriggerEvent } from "../model.ts";
+import { foldName } from "../names.ts";
 import { typeColumns } from "./apply-table.ts";
+import { placedText, readsTemporary } from "./placed-text.ts";
 import { queryColumns } from "./query-columns.ts";
 
 /** CREATE VIEW. */
 export function createView(catalog: Catalog, statement: CreateViewStatement, slice: Slice): void {
   const dialect = dialects[catalog.dialect];
-  const { schema, table: name } = tableNameOf(statement.name, dialect);
   const { query } = statement;
+  const temporary = statement.temporary || (query !== null && readsTemporary(query, catalog));
+  const { schema, table: name } = catalog.place(statement.name, temporary);
   const columns =
     statement.columns?.map((column) => foldName(column, dialect)) ?? (query ? queryColumns(query, catalog) : null);
   catalog.put({
@@ -27,7 +29,7 @@ export function createView(catalog: Catalog, statement: CreateViewStatement, sli
     schema,
     name,
     columns: columns?.map((column) => (typeof column === "string" ? column : column.name)) ?? null,
-    query: query ? slice(query.start, query.end) : null,
+    query: query ? placedText(query, catalog, slice) : null,
     checkOption: statement.checkOption,
     materialized: statement.materialized,
     security: statement.security,
@@ -40,8 +42,7 @@ export function createView(catalog: Catalog, statement: CreateViewStatement, sli
 /** CREATE FUNCTION, PROCEDURE, PACKAGE and TRIGGER. */
 export function createRoutine(catalog: Catalog, statement: CreateRoutineStatement, slice: Slice): void {
   if (!statement.name) return;
-  const dialect = dialects[catalog.dialect];
-  const { schema, table: name } = tableNameOf(statement.name, dialect);
+  const { schema, table: name } = catalog.place(statement.name);
   if (statement.trigger) {
     createTrigger(catalog, statement, schema, name, slice);
     return;
@@ -85,9 +86,8 @@ function createTrigger(
   const head = statement.trigger;
   if (!head?.table) return;
   const relation = catalog.resolveRelation(head.table);
-  const written = tableNameOf(head.table, dialect);
-  const table = relation ? tableKey(relation.schema, relation.name) : tableKey(written.schema, written.table);
-  const calls = statement.calls ? tableNameOf(statement.calls, dialect) : null;
+  const table = relationKey(head.table, catalog, dialect);
+  const calls = statement.calls ? catalog.place(statement.calls) : null;
   const routine = statement.calls ? catalog.routine(statement.calls) : undefined;
   const events = [...new Set(head.events)] as TriggerEvent[];
   const order = ["insert", "update", "delete", "truncate"];
@@ -119,9 +119,18 @@ function orderOf(catalog: Catalog, table: string): number | null {
 export function createRule(catalog: Catalog, statement: CreateRuleStatement, slice: Slice): void {
   const dialect = dialects[catalog.dialect];
   const relation = catalog.resolveRelation(statement.table);
-  const written = tableNameOf(statement.table, dialect);
+  const written = catalog.place(statement.table);
   const schema = relation?.schema ?? written.schema;
   const { body } = statement;
+  const [read] = body;
+  if (statement.event === "select" && relation?.object === "table" && read?.kind === "select") {
+    // A rule "_RETURN" makes a view of its table (PostgreSQL 15 manual, 41.2.1).
+    catalog.remove("table", tableKey(relation.schema, relation.name));
+    const columns = relation.columns.map(({ name }) => name);
+    const { name } = relation;
+    catalog.put({ ...emptyView(schema, name), columns, query: placedText(read.query, catalog, slice) });
+    return;
+  }
   catalog.put({
     object: "rule",
     schema,
@@ -136,7 +145,7 @@ export function createRule(catalog: Catalog, statement: CreateRuleStatement, sli
 }
 
 export function createType(catalog: Catalog, statement: CreateTypeStatement, slice: Slice): void {
-  const { schema, table: name } = tableNameOf(statement.name, dialects[catalog.dialect]);
+  const { schema, table: name } = catalog.place(statement.name);
   catalog.put({
     object: "type",
     schema,

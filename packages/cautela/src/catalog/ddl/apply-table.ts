@@ -8,11 +8,13 @@ import type {
   CreateTableStatement,
   ForeignKeyClause,
   Ident,
+  Name,
   Statement,
   TableConstraint,
 } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
-import type { Catalog } from "../catalog.ts";
+import { wordIn } from "../../text/word-in.ts";
+import { type Catalog, relationKey } from "../catalog.ts";
 import { columnNamed, withOneMore } from "../columns.ts";
 import { tableKey } from "../keys.ts";
 import {
@@ -27,14 +29,18 @@ import {
 import { foldName, spelledName, spellingOf, tableNameOf } from "../names.ts";
 import { columnType, isSerial } from "../types.ts";
 import { builtKeys } from "./built-keys.ts";
+import { givenNames, withGivenNames } from "./given-names.ts";
 import { queryColumns } from "./query-columns.ts";
 import { renameRelation } from "./rename.ts";
 
 export function createTable(catalog: Catalog, statement: CreateTableStatement, slice: Slice): void {
   const dialect = dialects[catalog.dialect];
-  const { schema, table: name } = tableNameOf(statement.name, dialect);
+  const { schema, table: name } = catalog.place(statement.name, statement.temporary);
   if (statement.ifNotExists && catalog.get(schema, name)) return;
-  const temporary = statement.temporary || (dialect.syntax.hashTemporary && name.startsWith("#"));
+  const temporary =
+    statement.temporary ||
+    (schema !== "" && schema === dialect.grammar.temporarySchema) ||
+    (dialect.syntax.hashTemporary && name.startsWith("#"));
   const table: Table = {
     ...emptyTable(schema, name),
     written: spelledName(statement.name, dialect),
@@ -48,8 +54,8 @@ export function createTable(catalog: Catalog, statement: CreateTableStatement, s
     temporary,
     partial: statement.virtual,
     rows: statement.query ? null : 0,
-    inherits: statement.inherits.map((one) => relationKey(catalog, one)),
-    partitionOf: statement.partitionOf ? relationKey(catalog, statement.partitionOf) : null,
+    inherits: statement.inherits.map((one) => keyOf(catalog, one)),
+    partitionOf: statement.partitionOf ? keyOf(catalog, statement.partitionOf) : null,
   };
   // How many rows a table holds that is only declared is not known; a script's own is empty.
   table.rows = null;
@@ -138,11 +144,8 @@ export function typeColumns(
   return table.columns;
 }
 
-function relationKey(catalog: Catalog, name: CreateTableStatement["name"]): string {
-  const found = catalog.resolve(name);
-  if (found) return tableKey(found.schema, found.name);
-  const written = tableNameOf(name, dialects[catalog.dialect]);
-  return tableKey(written.schema, written.table);
+function keyOf(catalog: Catalog, name: CreateTableStatement["name"]): string {
+  return relationKey(name, catalog, dialects[catalog.dialect]);
 }
 
 /** A column as CREATE TABLE … AS copies it: its values, and nothing of what guards them. */
@@ -305,7 +308,7 @@ function withConstraint(
           ...table.foreignKeys,
           {
             ...foreignKey(name, constraint.columns, constraint.references, dialect, catalog),
-            ...standing(slice(constraint.references.end, constraint.end)),
+            ...standing(constraint, slice(constraint.references.end, constraint.end)),
           },
         ],
       };
@@ -318,7 +321,7 @@ function withConstraint(
           {
             name,
             condition: slice(constraint.check.start, constraint.check.end),
-            enabled: standing(slice(constraint.check.end, constraint.end)).enabled,
+            enabled: standing(constraint, slice(constraint.check.end, constraint.end)).enabled,
           },
         ],
       };
@@ -327,10 +330,10 @@ function withConstraint(
   }
 }
 
-/** What the words after a constraint say: NOT VALID, DISABLE, NOVALIDATE, NOT ENFORCED. */
-function standing(words: string): { enabled: boolean; trusted: boolean } {
+/** What the words after a constraint say: DISABLE, NOT ENFORCED; and whether the rows that are there were looked at. */
+function standing({ unchecked }: TableConstraint, words: string): { enabled: boolean; trusted: boolean } {
   const enabled = !/\bdisable\b|\bnot\s+enforced\b/i.test(words);
-  return { enabled, trusted: enabled && !/\bnot\s+valid\b|\bnovalidate\b/i.test(words) };
+  return { enabled, trusted: enabled && !unchecked };
 }
 
 function foreignKey(
@@ -340,7 +343,7 @@ function foreignKey(
   dialect: Dialect,
   catalog: Catalog,
 ): ForeignKey {
-  const table = relationKey(catalog, clause.table);
+  const table = keyOf(catalog, clause.table);
   return {
     name,
     columns: columns.map((column) => foldName(column, dialect)),
@@ -375,6 +378,13 @@ export function alterTable(catalog: Catalog, statement: AlterTableStatement, sli
     // ALTER TABLE of a view renames it all the same (postgresql).
     const view = catalog.resolveRelation(statement.name);
     for (const action of statement.actions) {
+      if (view?.object === "view" && action.what === "rename-column" && view.columns) {
+        const [old, name] = [
+          foldName(action.name, dialects[catalog.dialect]),
+          foldName(action.to, dialects[catalog.dialect]),
+        ];
+        catalog.put({ ...view, columns: view.columns.map((one) => (one === old ? name : one)) });
+      }
       if (view && action.what === "rename") {
         const to = tableNameOf(action.to, dialects[catalog.dialect]);
         renameRelation(catalog, view, action.to.parts.length > 1 ? to.schema : view.schema, to.table);
@@ -406,15 +416,20 @@ function handDown(catalog: Catalog, parent: Table, action: AlterAction, slice: S
   }
 }
 
-function moved(catalog: Catalog, table: Table, action: Extract<AlterAction, { what: "rename" | "set-schema" }>): Table {
+function moved(
+  catalog: Catalog,
+  before: Table,
+  action: Extract<AlterAction, { what: "rename" | "set-schema" }>,
+): Table {
   const dialect = dialects[catalog.dialect];
+  const table = withGivenNames(before, dialect);
   let { schema, name } = table;
   let written: Table["written"] = null;
   if (action.what === "rename") {
     written = spelledName(action.to, dialect);
-    const to = tableNameOf(action.to, dialect);
+    const to = catalog.place(action.to, table.temporary);
     name = to.table;
-    if (action.to.parts.length > 1) schema = to.schema;
+    if (action.to.parts.length > 1 || dialect.grammar.temporaryBesides) schema = to.schema;
   } else {
     schema = foldName(action.schema, dialect);
     written = [action.schema.text, table.written?.slice(-1)[0] ?? name];
@@ -447,16 +462,16 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
     case "column-generated":
       return mapColumn(table, named(action.name), (column) => ({ ...column, generated: null, expression: null }));
     case "rename-column":
-      return renamedColumn(catalog, table, named(action.name), action.to);
+      return renamedColumn(catalog, withGivenNames(table, dialect), named(action.name), action.to);
     case "add-constraint":
       return withConstraint(table, action.constraint, dialect, slice, catalog);
     case "drop-constraint":
       if (action.primary) return { ...table, primaryKey: null };
-      return action.name ? withoutConstraint(table, named(action.name)) : table;
+      return action.name ? withoutConstraint(table, named(action.name), dialect) : table;
     case "drop-index":
-      return { ...table, uniqueKeys: table.uniqueKeys.filter((key) => key.name !== named(action.name)) };
+      return withoutConstraint(table, named(action.name), dialect, true);
     case "rename-constraint":
-      return renamedConstraint(table, named(action.name), named(action.to));
+      return renamedConstraint(table, named(action.name), named(action.to), dialect);
     case "constraint-enabled": {
       const wanted = action.name ? named(action.name) : null;
       const hit = (name: string | null): boolean => wanted === null || name === wanted;
@@ -483,7 +498,7 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
       }
       return table;
     case "inherit": {
-      const parent = relationKey(catalog, action.table);
+      const parent = keyOf(catalog, action.table);
       const others = table.inherits.filter((one) => one !== parent);
       return { ...table, inherits: action.inherits ? [...others, parent] : others };
     }
@@ -509,30 +524,39 @@ function withoutColumn(table: Table, name: string): Table {
     primaryKey: table.primaryKey && keeps(table.primaryKey) ? table.primaryKey : null,
     uniqueKeys: table.uniqueKeys.filter(keeps),
     foreignKeys: table.foreignKeys.filter((key) => !key.columns.includes(name)),
+    checks: table.checks.filter((check) => !wordIn(check.condition, name)),
   };
 }
 
-function withoutConstraint(table: Table, name: string): Table {
+/** `index`: only an index is meant, and no constraint of that name. */
+function withoutConstraint(table: Table, name: string, dialect: Dialect, index = false): Table {
+  const given = givenNames(table, dialect);
+  const without = <Named extends { name: string | null }>(list: readonly Named[], names: readonly (string | null)[]) =>
+    names.includes(name)
+      ? // The others keep the names that they have, whatever number they would get now.
+        list.map((one, i) => ({ ...one, name: names[i] })).filter((_, i) => names[i] !== name)
+      : list;
+  const uniqueKeys = without(table.uniqueKeys, given.uniqueKeys);
+  if (index) return { ...table, uniqueKeys };
   return {
     ...table,
-    primaryKey: table.primaryKey?.name === name || name === `${table.name}_pkey` ? null : table.primaryKey,
-    uniqueKeys: table.uniqueKeys.filter((key) => (key.name ?? `${table.name}_${key.columns.join("_")}_key`) !== name),
-    foreignKeys: table.foreignKeys.filter(
-      (key) => (key.name ?? `${table.name}_${key.columns.join("_")}_fkey`) !== name,
-    ),
-    checks: table.checks.filter((check) => check.name !== name),
+    uniqueKeys,
+    primaryKey: given.primaryKey === name ? null : table.primaryKey,
+    foreignKeys: without(table.foreignKeys, given.foreignKeys),
+    checks: without(table.checks, given.checks),
   };
 }
 
-function renamedConstraint(table: Table, from: string, to: string): Table {
-  const renamed = <Named extends { name: string | null }>(one: Named): Named =>
-    one.name === from ? { ...one, name: to } : one;
+function renamedConstraint(table: Table, from: string, to: string, dialect: Dialect): Table {
+  const given = givenNames(table, dialect);
+  const renamed = <Named extends { name: string | null }>(one: Named, name: string | null): Named =>
+    name === from ? { ...one, name: to } : one;
   return {
     ...table,
-    primaryKey: table.primaryKey && renamed(table.primaryKey),
-    uniqueKeys: table.uniqueKeys.map(renamed),
-    foreignKeys: table.foreignKeys.map(renamed),
-    checks: table.checks.map(renamed),
+    primaryKey: table.primaryKey && renamed(table.primaryKey, given.primaryKey),
+    uniqueKeys: table.uniqueKeys.map((one, i) => renamed(one, given.uniqueKeys[i])),
+    foreignKeys: table.foreignKeys.map((one, i) => renamed(one, given.foreignKeys[i])),
+    checks: table.checks.map((one, i) => renamed(one, given.checks[i])),
   };
 }
 
@@ -611,17 +635,12 @@ export function selectInto(catalog: Catalog, statement: Statement & { kind: "sel
   if (body.kind !== "select" || body.into?.what !== "table") return;
   const target = body.into.targets[0];
   if (target?.kind !== "column") return;
-  const name = tableNameOf(
-    { kind: "name", parts: target.path, link: null, start: target.start, end: target.end },
-    dialects[catalog.dialect],
-  );
+  const written: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
+  const name = catalog.place(written, body.into.temporary);
   const columns = queryColumns(statement.query, catalog);
   catalog.put({
     ...emptyTable(name.schema, name.table),
-    written: spelledName(
-      { kind: "name", parts: target.path, link: null, start: target.start, end: target.end },
-      dialects[catalog.dialect],
-    ),
+    written: spelledName(written, dialects[catalog.dialect]),
     temporary: body.into.temporary,
     columns: columns?.map(copiedColumn) ?? [],
     partial: columns === null,

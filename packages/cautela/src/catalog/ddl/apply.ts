@@ -1,13 +1,13 @@
-import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
-import type { DropStatement, Ident, Name, RenameStatement, SettingStatement, Statement } from "../../sql/nodes/tree.ts";
+import type { Ident, Name, RenameStatement, SettingStatement, Statement } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
-import { Catalog } from "../catalog.ts";
-import { keyParts, nameKey, tableKey } from "../keys.ts";
-import type { Table } from "../model.ts";
-import { foldName, spelledName, tableNameOf } from "../names.ts";
+import { Catalog, relationKey } from "../catalog.ts";
+import { tableKey } from "../keys.ts";
+import type { Rule, Trigger } from "../model.ts";
+import { foldName, spelledName } from "../names.ts";
 import { createRoutine, createRule, createType, createView } from "./apply-code.ts";
 import { alterTable, createIndex, createTable, selectInto } from "./apply-table.ts";
+import { drop } from "./drop.ts";
 import { renameRelation } from "./rename.ts";
 
 /**
@@ -49,9 +49,9 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
       createType(catalog, statement, slice);
       break;
     case "create-synonym": {
-      const { schema, table } = tableNameOf(statement.name, dialects[catalog.dialect]);
-      const target = tableNameOf(statement.target, dialects[catalog.dialect]);
-      catalog.put({ object: "synonym", schema, name: table, target: tableKey(target.schema, target.table) });
+      const { schema, table } = catalog.place(statement.name);
+      const target = relationKey(statement.target, catalog, dialects[catalog.dialect]);
+      catalog.put({ object: "synonym", schema, name: table, target });
       break;
     }
     case "comment":
@@ -68,9 +68,12 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
       break;
     case "opaque":
       if (statement.verb === "create" && statement.object === "sequence" && statement.name) {
-        const { schema, table } = tableNameOf(statement.name, dialects[catalog.dialect]);
+        const { schema, table } = catalog.place(statement.name);
         catalog.put({ object: "sequence", schema, name: table });
       }
+      break;
+    case "create-schema":
+      catalog.makeSchema(foldName(statement.name.parts[statement.name.parts.length - 1], dialects[catalog.dialect]));
       break;
     case "drop":
       drop(catalog, statement, dialects[catalog.dialect]);
@@ -98,7 +101,7 @@ function comment(catalog: Catalog, object: string, name: Name, text: string | nu
   if (found) catalog.put({ ...found, comment: text });
 }
 
-function switchTriggers(catalog: Catalog, names: Name[] | null, table: Name | null, enabled: boolean): void {
+function switchTriggers(catalog: Catalog, names: readonly Name[] | null, table: Name | null, enabled: boolean): void {
   const dialect = dialects[catalog.dialect];
   const relation = table ? catalog.resolveRelation(table) : undefined;
   const wanted = names?.map((name) => foldName(name.parts[name.parts.length - 1], dialect));
@@ -115,27 +118,33 @@ function rename(catalog: Catalog, statement: RenameStatement): void {
   const dialect = dialects[catalog.dialect];
   for (const { from, to } of statement.renames) {
     const last = foldName(to.parts[to.parts.length - 1], dialect);
-    if (statement.object === "trigger") {
+    if (statement.object === "trigger" || statement.object === "rule") {
       const name = foldName(from.parts[from.parts.length - 1], dialect);
       const relation = statement.table ? catalog.resolveRelation(statement.table) : undefined;
       if (!relation) continue;
-      const trigger = catalog.triggersOf(tableKey(relation.schema, relation.name)).find((one) => one.name === name);
-      if (!trigger) continue;
-      catalog.remove("trigger", Catalog.guardKey(trigger));
-      catalog.put({ ...trigger, name: last });
+      const key = tableKey(relation.schema, relation.name);
+      const guards: (Trigger | Rule)[] = statement.object === "rule" ? catalog.rulesOf(key) : catalog.triggersOf(key);
+      const guard = guards.find((one) => one.name === name);
+      if (!guard) continue;
+      catalog.remove(guard.object, Catalog.guardKey(guard));
+      catalog.put({ ...guard, name: last });
       continue;
     }
     const relation = catalog.resolveRelation(from);
     if (relation) {
-      const target = tableNameOf(to, dialect);
-      const schema = statement.schema ? last : to.parts.length > 1 ? target.schema : relation.schema;
+      const temporary = relation.object === "table" && relation.temporary;
+      const schema = statement.schema
+        ? last
+        : to.parts.length > 1 || dialect.grammar.temporaryBesides
+          ? catalog.place(to, temporary).schema
+          : relation.schema;
       const own = relation.object === "table" && relation.written ? relation.written.slice(-1)[0] : relation.name;
       const written = statement.schema ? [to.parts[to.parts.length - 1].text, own] : spelledName(to, dialect);
       renameRelation(catalog, relation, schema, statement.schema ? relation.name : last, written);
       continue;
     }
     for (const kind of ["sequence", "routine", "type"] as const) {
-      const key = nameKey(from, dialect);
+      const key = catalog.keyOf(kind, from);
       const found = catalog.object(kind, key);
       if (!found) continue;
       catalog.remove(kind, key);
@@ -147,113 +156,20 @@ function rename(catalog: Catalog, statement: RenameStatement): void {
 /** Settings that change what names mean. */
 function setting(catalog: Catalog, statement: SettingStatement): void {
   const dialect = dialects[catalog.dialect];
-  if (statement.name === "search_path" && dialect.engine.searchPath) {
+  const { defaultSchema } = dialect.grammar;
+  if (statement.name === "all" && dialect.engine.searchPath) catalog.searchPath = [defaultSchema];
+  else if (statement.name === "search_path" && dialect.engine.searchPath) {
     const path = statement.value
       .split(",")
       .map((part) => part.trim())
       .filter((part) => part !== "" && part !== '"$user"' && part !== "$user")
       .map((part) => (part.startsWith('"') || part.startsWith("'") ? part.slice(1, -1) : part.toLowerCase()));
     // A dump empties the path, and writes every name with its schema.
-    catalog.searchPath = path.length > 0 ? path : [dialect.grammar.defaultSchema];
-  } else if (
-    statement.name === "current_schema" ||
-    (statement.name === "database" && dialect.grammar.defaultSchema === "")
-  ) {
+    const said = path.length > 0 && path[0] !== "default" ? path : [defaultSchema];
+    if (statement.scope === "local") catalog.searchLocally(said);
+    else catalog.searchPath = said;
+  } else if (statement.name === "current_schema" || (statement.name === "database" && defaultSchema === "")) {
     const name: Ident = { text: statement.value, quoted: false, hole: false, start: 0, end: 0 };
-    catalog.searchPath = [foldName(name, dialect), dialect.grammar.defaultSchema];
-  }
-}
-
-function drop(catalog: Catalog, statement: DropStatement, dialect: Dialect): void {
-  switch (statement.object) {
-    case "table":
-      for (const name of statement.names) {
-        const table = catalog.resolve(name);
-        if (table) dropTable(catalog, table, statement.cascade);
-      }
-      break;
-    case "view":
-      for (const name of statement.names) {
-        const view = catalog.resolveRelation(name);
-        if (view?.object === "view") {
-          const key = tableKey(view.schema, view.name);
-          for (const guard of [...catalog.triggersOf(key), ...catalog.rulesOf(key)])
-            catalog.remove(guard.object, Catalog.guardKey(guard));
-          catalog.remove("view", key);
-        }
-      }
-      break;
-    case "trigger":
-    case "rule":
-      for (const name of statement.names) {
-        const last = foldName(name.parts[name.parts.length - 1], dialect);
-        const relation = statement.on ? catalog.resolveRelation(statement.on) : undefined;
-        const key = relation ? tableKey(relation.schema, relation.name) : null;
-        for (const guard of [...catalog.objects(statement.object)]) {
-          if (guard.name === last && (key === null || guard.table === key))
-            catalog.remove(guard.object, Catalog.guardKey(guard));
-        }
-      }
-      break;
-    case "function":
-    case "procedure":
-    case "package":
-    case "routine":
-      for (const name of statement.names) catalog.remove("routine", nameKey(name, dialect));
-      break;
-    case "sequence":
-    case "synonym":
-      for (const name of statement.names) catalog.remove(statement.object, nameKey(name, dialect));
-      break;
-    case "type":
-    case "domain":
-      for (const name of statement.names) catalog.remove("type", nameKey(name, dialect));
-      break;
-    case "index":
-      for (const name of statement.names) dropIndex(catalog, name, statement.on, dialect);
-      break;
-    case "schema":
-    case "database":
-      for (const name of statement.names) dropSchema(catalog, foldName(name.parts[0], dialect));
-      break;
-    default:
-  }
-}
-
-function dropTable(catalog: Catalog, table: Table, cascade: boolean): void {
-  const key = tableKey(table.schema, table.name);
-  for (const guard of [...catalog.triggersOf(key), ...catalog.rulesOf(key)])
-    catalog.remove(guard.object, Catalog.guardKey(guard));
-  for (const other of catalog.referencing(key)) {
-    if (tableKey(other.schema, other.name) === key) continue;
-    if (cascade) catalog.put({ ...other, foreignKeys: other.foreignKeys.filter((one) => one.table !== key) });
-  }
-  for (const child of catalog.childrenOf(key)) if (child.partitionOf === key) dropTable(catalog, child, cascade);
-  catalog.remove("table", key);
-}
-
-function dropIndex(catalog: Catalog, name: Name, on: Name | null, dialect: Dialect): void {
-  const last = foldName(name.parts[name.parts.length - 1], dialect);
-  const without = (table: Table): void => {
-    if (table.uniqueKeys.some((key) => key.name === last))
-      catalog.put({ ...table, uniqueKeys: table.uniqueKeys.filter((key) => key.name !== last) });
-  };
-  const table = on
-    ? catalog.resolve(on)
-    : name.parts.length > 1 && dialect.engine.indexOfTable
-      ? catalog.resolve({ ...name, parts: name.parts.slice(0, -1) })
-      : undefined;
-  if (table) without(table);
-  else for (const one of [...catalog.tables()]) without(one);
-}
-
-function dropSchema(catalog: Catalog, schema: string): void {
-  for (const kind of ["trigger", "rule", "view", "table", "routine", "sequence", "synonym", "type"] as const) {
-    for (const object of [...catalog.objects(kind)]) {
-      const guard = object.object === "trigger" || object.object === "rule";
-      const home = guard ? keyParts(object.table).schema : object.schema;
-      if (home !== schema) continue;
-      catalog.remove(kind, guard ? Catalog.guardKey(object) : tableKey(object.schema, object.name));
-    }
+    catalog.use(foldName(name, dialect));
   }
 }

@@ -1,4 +1,5 @@
 import type { DialectId } from "../../sql/dialects/dialect.ts";
+import { dialectOf } from "../../sql/dialects/index.ts";
 import type { Statement } from "../../sql/nodes/tree.ts";
 import { executed } from "../../sql/reading/executed.ts";
 import { ScriptReader } from "../../sql/reading/script.ts";
@@ -21,6 +22,7 @@ import { replay } from "./apply.ts";
  * catalog.get("public", "berth")?.primaryKey?.columns // ["berth_id"]
  */
 export function catalogFromDdl(text: string, options: { dialect: DialectId; onto?: Catalog; path?: string }): Catalog {
+  dialectOf(options.dialect);
   const catalog = options.onto?.fork() ?? new Catalog(options.dialect);
   const slice: Slice = (start, end) => text.slice(start, end);
   let lines: LineMap | null = null;

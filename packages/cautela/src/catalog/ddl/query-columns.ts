@@ -90,7 +90,13 @@ function sourceName(source: Source, catalog: Catalog): string {
 }
 
 function relationColumns(catalog: Catalog, source: Source): Column[] | null {
-  if (source.kind === "derived") return source.query.kind === "query" ? queryColumns(source.query, catalog) : null;
+  if (source.kind === "derived") {
+    const columns = source.query.kind === "query" ? queryColumns(source.query, catalog) : null;
+    const names = source.columns?.map((one) => foldName(one, dialects[catalog.dialect]));
+    return columns && names
+      ? columns.map((one, i) => (names[i] === undefined ? one : { ...one, name: names[i] }))
+      : columns;
+  }
   if (source.kind !== "table") return null;
   const relation = catalog.resolveRelation(source.name);
   if (!relation) return null;

@@ -7,6 +7,7 @@ import {
   type CatalogObject,
   type Column,
   emptyTable,
+  emptyView,
   type ObjectKind,
   plainColumn,
   type Rule,
@@ -33,16 +34,7 @@ const KINDS: readonly ObjectKind[] = ["table", "view", "trigger", "rule", "routi
 /** The values that a snapshot leaves out, by kind of object. */
 const ORDINARY: Record<ObjectKind, Record<string, unknown>> = {
   table: { ...emptyTable("", "") } as Record<string, unknown>,
-  view: {
-    columns: null,
-    query: null,
-    checkOption: null,
-    materialized: false,
-    security: null,
-    algorithm: null,
-    readOnly: false,
-    comment: null,
-  },
+  view: { ...emptyView("", "") } as Record<string, unknown>,
   trigger: { columns: null, condition: null, enabled: "origin", order: null, calls: null, body: null },
   rule: { instead: false, condition: null, body: null, enabled: true },
   routine: { arguments: null, volatility: null, definition: null },

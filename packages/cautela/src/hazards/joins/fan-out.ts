@@ -1,7 +1,7 @@
 import { multipliedBy } from "../../analysis/changes/multiplied.ts";
 import { conjuncts } from "../../analysis/changes/reach.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { isAggregate, uniqueOn } from "../../analysis/conditions/links.ts";
-import { plainColumn } from "../../analysis/conditions/truth.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";

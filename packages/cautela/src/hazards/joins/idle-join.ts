@@ -1,7 +1,7 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { linksOf, relationsIn } from "../../analysis/conditions/links.ts";
-import { plainColumn } from "../../analysis/conditions/truth.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { joinBy } from "./open-join.ts";

@@ -78,12 +78,30 @@ function mayBeEmpty(query: Query): boolean {
   const { body } = query;
   if (body.kind !== "select" || body.from.length === 0) return false;
   if (body.groupBy.length > 0) return true;
-  // A count is never NULL; a sum or a maximum over nothing is.
-  return !body.items.some(
-    ({ expr }) =>
-      isAggregate(expr) &&
-      /^\s*count/i.test(expr.kind === "call" ? expr.name.parts[expr.name.parts.length - 1].text : ""),
-  );
+  // Without groups there is one row, whatever is found.
+  return !body.items.some(({ expr }) => holdsAggregate(expr) && isNeverNull(expr));
+}
+
+/** A count is never NULL; a sum or a maximum over nothing is, unless something stands in for it. */
+function isNeverNull(expr: Expr): boolean {
+  if (expr.kind === "literal") return expr.type !== "null";
+  if (expr.kind === "binary") return isNeverNull(expr.left) && isNeverNull(expr.right);
+  if (expr.kind === "cast") return isNeverNull(expr.operand);
+  if (expr.kind !== "call") return false;
+  const name = expr.name.parts[expr.name.parts.length - 1].text.toLowerCase();
+  return name.startsWith("count") ? isAggregate(expr) : STANDS_IN.test(name) && expr.args.some(isNeverNull);
+}
+
+const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/;
+
+function holdsAggregate(expr: Expr): boolean {
+  let holds = false;
+  walk(expr, (node) => {
+    if (node.kind === "query") return false;
+    if (node.kind === "call" && isAggregate(node)) holds = true;
+    return !holds;
+  });
+  return holds;
 }
 
 /** Whether a row may find no match in a scalar subquery, and no filter of the statement asks for one. */

@@ -1,9 +1,14 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
+import { isPseudoColumn } from "../../analysis/names/pseudo-columns.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { shownName } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
+import type { Name } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import { distance, nearest } from "../../text/nearest.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { missingObjects } from "../missing-objects.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -17,7 +22,7 @@ export const unknownName: Hazard = {
   family: "joins",
   weight: "stop",
   depends: ["names"],
-  needs: Trait.openName | Trait.conflictTarget,
+  needs: Trait.openName | Trait.conflictTarget | Trait.columnList | Trait.structure | Trait.variable,
   title: "A name that nothing has",
   explanation:
     "The statement refers to a column that none of its tables has, to an alias that it does not define, or to a table whose " +
@@ -33,7 +38,7 @@ export const unknownName: Hazard = {
   check(context) {
     const { names } = context;
     if (!names) return [];
-    const drafts: Draft[] = [];
+    const drafts: Draft[] = [...endedVariables(context), ...missingObjects(context)];
     const said = new Set<string>();
     for (const binding of names.open) {
       if (binding.status !== "unknown") continue;
@@ -42,6 +47,10 @@ export const unknownName: Hazard = {
         said.add(draft.message);
         drafts.push(draft);
       }
+    }
+    for (const name of insertedNames(context)) {
+      const draft = insertedDraft(name, context);
+      if (draft) drafts.push(draft);
     }
     const conflict = conflictDraft(context);
     if (conflict) drafts.push(conflict);
@@ -60,6 +69,63 @@ export const unknownName: Hazard = {
     return drafts;
   },
 };
+
+/** The columns that INSERT, also as a branch of MERGE, says it fills. */
+function insertedNames({ tree }: HazardContext): readonly Name[] {
+  if (tree.kind === "insert") return tree.columns ?? [];
+  return tree.kind === "merge" ? tree.whens.flatMap(({ columns }) => columns ?? []) : [];
+}
+
+/** A column of an INSERT that its table, or its view, does not have. */
+function insertedDraft(name: Name, context: HazardContext): Draft | null {
+  const { tree, catalog, dialect } = context;
+  if ((tree.kind !== "insert" && tree.kind !== "merge") || tree.target.kind !== "table") return null;
+  const relation = catalog?.resolveRelation(tree.target.name);
+  const offered =
+    relation?.object === "table" && !relation.partial && relation.kind !== "virtual"
+      ? relation.columns.map((one) => one.name)
+      : relation?.object === "view"
+        ? relation.columns
+        : null;
+  const last = name.parts[name.parts.length - 1];
+  const column = foldName(last, dialect);
+  if (!relation || !offered || offered.length === 0 || last.hole) return null;
+  if (
+    offered.some((one) => one.toLowerCase() === column.toLowerCase()) ||
+    isPseudoColumn(column.toLowerCase(), dialect)
+  )
+    return null;
+  const near = nearest(column, offered);
+  const spelled = context.slice(last.start, last.end);
+  const bare = spelled === last.text && near !== null && /^[a-z_][a-z0-9_]*$/i.test(near);
+  return {
+    ...(bare && near ? { fix: { title: `Write ${near}`, edits: [{ ...context.region(last), text: near }] } } : {}),
+    weight: "stop",
+    refused: true,
+    message: `\`${shownName(relation)}\` has no column \`${column}\`, so the engine refuses this.`,
+    because: offered.length <= 30 ? [`the columns in sight are ${offered.join(", ")}`] : [],
+    remedy: near === null ? "Write the column that is meant." : `Did you mean \`${near}\`?`,
+  };
+}
+
+/** Variables of a batch that has ended: a later one does not know them. */
+function endedVariables({ tree, history, dialect }: HazardContext): Draft[] {
+  if (!history.batch.some) return [];
+  const drafts = new Map<string, Draft>();
+  walk(tree, (node) => {
+    const line = node.kind === "variable" ? history.batch.endedOn(node.name) : null;
+    if (node.kind === "variable" && line !== null && drafts.size < 5)
+      drafts.set(node.name.toLowerCase(), {
+        weight: "stop",
+        refused: true,
+        message: `\`${node.name}\` is not declared here: it ended with its batch on line ${line}.`,
+        because: [`${dialect.title} forgets the variables of a batch at the separator after it`],
+        remedy: "Declare it again in this batch, or remove the separator.",
+      });
+    return node.kind === "create-routine" ? false : undefined;
+  });
+  return [...drafts.values()];
+}
 
 /**
  * ON CONFLICT names columns, and just these must be a key

@@ -2,7 +2,10 @@ import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { connected, linksOf } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { relationKey } from "../../catalog/catalog.ts";
+import { foldName, writtenName } from "../../catalog/names.ts";
+import type { Source, TableSource } from "../../sql/nodes/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -16,6 +19,7 @@ export const wrongTarget: Hazard = {
   family: "joins",
   statements: ["update", "delete"],
   weight: "stop",
+  subsumes: ["no-way-back"],
   depends: ["catalog"],
   needs: Trait.several,
   title: "Another table than the filters refer to",
@@ -59,6 +63,8 @@ export const wrongTarget: Hazard = {
       }
     }
     if (!names || (tree.kind !== "update" && tree.kind !== "delete")) return [];
+    const twice = namedTwice(context);
+    if (twice) return [twice];
     const drafts: Draft[] = [];
     for (const { change, target } of changes) {
       const level = joinTreeOf(tree, names, change.relation?.source ?? null);
@@ -114,4 +120,36 @@ function isKeyOf(table: BoundRelation["table"], column: string): boolean {
 
 function keyOf(table: { primaryKey: { columns: readonly string[] } | null } | null): string {
   return table?.primaryKey?.columns[0] ?? "…";
+}
+
+/** UPDATE t … FROM t AS a JOIN t AS b: which of the two is meant is left open, and refused (tsql, error 8154). */
+function namedTwice({ tree, catalog, dialect }: HazardContext): Draft | null {
+  if (!dialect.engine.targetThroughFrom) return null;
+  const target =
+    tree.kind === "update" && tree.target[0]?.kind === "table"
+      ? tree.target[0].name
+      : tree.kind === "delete"
+        ? tree.named[0]
+        : undefined;
+  if (!target || (tree.kind !== "update" && tree.kind !== "delete")) return null;
+  const tables = tree.from.flatMap(tablesOf);
+  const last = foldName(target.parts[target.parts.length - 1], dialect);
+  // An alias, or a table that FROM names as it is called.
+  if (tables.some(({ alias, name }) => foldName(alias ?? name.parts[name.parts.length - 1], dialect) === last))
+    return null;
+  const key = relationKey(target, catalog, dialect);
+  const own = tables.filter(({ name }) => relationKey(name, catalog, dialect) === key);
+  if (own.length < 2) return null;
+  const aliases = own.map(({ alias }) => alias?.text ?? "?");
+  return {
+    refused: true,
+    message: `FROM names \`${writtenName(target)}\` ${own.length} times, as ${listed(aliases)}: the engine refuses to choose one.`,
+    because: ["the target is named by the table and not by an alias"],
+    remedy: `Name the one that is meant: ${tree.kind === "update" ? "UPDATE" : "DELETE"} ${own[0].alias?.text ?? ""} …`,
+  };
+}
+
+function tablesOf(source: Source): TableSource[] {
+  if (source.kind === "joined") return [source.first, ...source.joins.map((join) => join.source)].flatMap(tablesOf);
+  return source.kind === "table" ? [source] : [];
 }

@@ -1,5 +1,5 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
-import { nameKey } from "../../catalog/keys.ts";
+import { newKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -32,7 +32,7 @@ export const earlyUse: Hazard = {
     if (names) {
       for (const { source } of names.missing) {
         if (isEnginesOwn(source, dialect)) continue;
-        const line = history.droppedOn(nameKey(source.name, dialect));
+        const line = history.droppedOn(newKey(source.name, catalog, dialect));
         // What could not be read may have made it again.
         if (line === null || history.isInUnread(source.name.parts[source.name.parts.length - 1].text)) continue;
         drafts.push({
@@ -43,7 +43,7 @@ export const earlyUse: Hazard = {
       }
     }
     if (tree.kind === "create-table" && known && catalog && !tree.ifNotExists) {
-      const key = nameKey(tree.name, dialect);
+      const key = newKey(tree.name, catalog, dialect, tree.temporary);
       if (!catalog.relation(key) && history.droppedOn(key) === null) {
         if (!history.isInUnread(tree.name.parts[tree.name.parts.length - 1].text))
           for (const { statement, region, shown } of history.wanted.get(key) ?? []) {

@@ -1,5 +1,7 @@
+import { conjuncts } from "../../analysis/changes/reach.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { relationKey } from "../../catalog/catalog.ts";
+import type { InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";
 import { isRelative } from "../values/drifts-on-rerun.ts";
@@ -68,6 +70,8 @@ export const repeatedChange: Hazard = {
       const table = name ? catalog?.resolve(name) : undefined;
       // Without a key the second one goes in as well; with one it fails.
       if (tree.source?.body.kind === "values" && tree.source.body.rowCount > 5) return [];
+      // It adds nothing where the rows are there.
+      if (asksFirst(tree)) return [];
       return [
         {
           weight: "ask",
@@ -102,6 +106,21 @@ export const repeatedChange: Hazard = {
   },
 };
 
+/** Whether an INSERT leaves out what is there: WHERE NOT EXISTS, NOT IN, IGNORE, ON CONFLICT. */
+function asksFirst({ source, ignore, conflicts, replace }: InsertStatement): boolean {
+  if (ignore || replace || conflicts.length > 0) return true;
+  const body = source?.body;
+  return (
+    body?.kind === "select" &&
+    body.where !== null &&
+    conjuncts(body.where).some(
+      (part) =>
+        (part.kind === "unary" && part.op === "not" && part.operand.kind === "exists") ||
+        (part.kind === "in" && part.negated && part.query !== null),
+    )
+  );
+}
+
 /** Whether what a statement meets or writes has changed since it stood there before: it is not the same any more. */
 function isAnotherNow({ tree, history, catalog, dialect, changes }: HazardContext, since: number): boolean {
   const own = new Set(changes.map(({ change }) => relationKey(change.name, catalog, dialect)));
@@ -129,7 +148,9 @@ function isAnotherNow({ tree, history, catalog, dialect, changes }: HazardContex
 }
 
 /** Where the semicolon after a statement ends. */
-function terminated(end: number, { slice }: HazardContext): number {
-  const at = slice(end, end + 200).indexOf(";");
-  return at < 0 ? end : end + at + 1;
+function terminated(end: number, { slice, statement }: HazardContext): number {
+  if (statement.terminator !== ";") return end;
+  const after = slice(end, end + 200);
+  const at = after.indexOf(";");
+  return at >= 0 && after.slice(0, at).trim() === "" ? end + at + 1 : end;
 }

@@ -1,4 +1,4 @@
-import { nameKey } from "../../catalog/keys.ts";
+import { relationKey, renamedKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
 import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Hazard } from "../hazard.ts";
@@ -30,7 +30,9 @@ export const rerunsBadly: Hazard = {
     if (tree.kind === "alter-table") {
       for (const action of tree.actions) {
         if (action.what !== "rename") continue;
-        const line = history.droppedOn(nameKey(action.to, dialect));
+        const line = history.droppedOn(
+          renamedKey(relationKey(tree.name, catalog, dialect), action.to, catalog, dialect),
+        );
         if (line === null) continue;
         return [
           {

@@ -1,3 +1,4 @@
+import type { Change } from "../../analysis/changes/change.ts";
 import {
   type ConstantValue,
   filterParts,
@@ -6,8 +7,10 @@ import {
   shownValue,
   whereParts,
 } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import type { PastChange } from "../../analysis/script/history.ts";
 import { namedRelation } from "../../catalog/catalog.ts";
+import type { UpdateStatement } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -34,7 +37,8 @@ export const staleFilter: Hazard = {
     sound:
       "UPDATE mooring SET note = 'closed' WHERE status = 'lying';\nUPDATE mooring SET status = 'left' WHERE status = 'lying';",
   },
-  check({ changes, names, history, tree, found, catalog, dialect, line }) {
+  check(context) {
+    const { changes, names, history, tree, found, catalog, dialect, line } = context;
     const drafts: Draft[] = [];
     if (changes.length > 0)
       for (const { body } of found.queries) {
@@ -48,17 +52,18 @@ export const staleFilter: Hazard = {
           const earlier = values.length === 1 ? overwritten(past, column.name, values[0]) : null;
           if (!earlier) continue;
           drafts.push({
-            message: `The subquery on line ${line(body.start)} finds no row of \`${shown}\` with \`${column.name}\` = ${shownValue(values[0])} any more: line ${earlier.line} has made it ${shownValue(earlier.written)}.`,
+            message: `The subquery on line ${line(body.start)} finds no row of \`${shown}\` with \`${column.name}\` = ${shownValue(values[0])} any more: ${earlier.place} has made it ${shownValue(earlier.written)}.`,
             because: [
-              `the statement on line ${earlier.line} changes every row with ${shownValue(values[0])}`,
+              `the statement on ${earlier.place} changes every row with ${shownValue(values[0])}`,
               "what it has overwritten can no longer be found",
             ],
-            remedy: `Move this statement before line ${earlier.line}, or ask for ${shownValue(earlier.written)} if those rows are meant.`,
+            remedy: `Move this statement before ${earlier.place}, or ask for ${shownValue(earlier.written)} if those rows are meant.`,
           });
         }
       }
     for (const { change, target, result } of changes) {
       if (result.filter === "dead" || change.action === "truncate") continue;
+      drafts.push(...joined(change, context));
       if (history.of(target).length === 0) continue;
       const pinned = pinnedConstants(filterParts(change.conditions), names);
       if (pinned.length === 0) continue;
@@ -66,12 +71,9 @@ export const staleFilter: Hazard = {
       const gone = deleted(past, pinned);
       if (gone !== null) {
         drafts.push({
-          message: `No row of \`${target}\` meets this filter any more: line ${gone} has deleted them.`,
-          because: [
-            `the statement on line ${gone} deletes every row that meets it`,
-            "no row has been added in between",
-          ],
-          remedy: `Move this statement before line ${gone}, or leave it out.`,
+          message: `No row of \`${target}\` meets this filter any more: ${gone} has deleted them.`,
+          because: [`the statement on ${gone} deletes every row that meets it`, "no row has been added in between"],
+          remedy: `Move this statement before ${gone}, or leave it out.`,
         });
         continue;
       }
@@ -93,24 +95,25 @@ export const staleFilter: Hazard = {
           const whole = earlier.where !== null && earlier.where.size === 1 && old !== undefined;
           if (whole && old && sameValue(old, value) && !sameValue(written, value)) {
             drafts.push({
-              message: `No row of \`${target}\` has \`${column.name}\` = ${shownValue(value)} any more: line ${earlier.line} has made it ${shownValue(written)}.`,
+              message: `No row of \`${target}\` has \`${column.name}\` = ${shownValue(value)} any more: ${earlier.place} has made it ${shownValue(written)}.`,
               because: [
-                `the statement on line ${earlier.line} changes every row with ${shownValue(value)}`,
+                `the statement on ${earlier.place} changes every row with ${shownValue(value)}`,
                 "what it has overwritten can no longer be found",
               ],
-              remedy: `Move this statement before line ${earlier.line}, or filter by ${shownValue(written)} if those rows are meant.`,
+              remedy: `Move this statement before ${earlier.place}, or filter by ${shownValue(written)} if those rows are meant.`,
             });
             break;
           }
           // 1 becomes 2, then 2 becomes 3.
           const moves = tree.kind === "update" && assignsConstant(tree, column.name, names);
-          if (whole && old && sameValue(written, value) && moves && sameOrder(old, written)) {
+          const back = tree.kind === "update" && old !== undefined && writesValue(tree, column.name, old);
+          if (whole && old && sameValue(written, value) && moves && (back || sameOrder(old, written))) {
             drafts.push({
-              message: `The rows that line ${earlier.line} has just moved from ${shownValue(old)} to ${shownValue(written)} are moved on by this statement.`,
+              message: `The rows that ${earlier.place} has just moved from ${shownValue(old)} to ${shownValue(written)} are moved ${back ? "back" : "on"} by this statement.`,
               because: [
-                `it takes every row of \`${target}\` with \`${column.name}\` = ${shownValue(value)}, those of line ${earlier.line} among them`,
+                `it takes every row of \`${target}\` with \`${column.name}\` = ${shownValue(value)}, those of ${earlier.place} among them`,
               ],
-              remedy: `Run this statement before line ${earlier.line}, or write both as one CASE.`,
+              remedy: `Run this statement before ${earlier.place}, or write both as one CASE.`,
             });
             break;
           }
@@ -121,6 +124,40 @@ export const staleFilter: Hazard = {
     return drafts;
   },
 };
+
+/** A column of a joined table that is asked for a value which is no longer there. */
+function joined({ conditions, relation }: Change, { names, history, catalog, dialect }: HazardContext): Draft[] {
+  const drafts: Draft[] = [];
+  for (const { column, values } of pinnedConstants(filterParts(conditions), names)) {
+    const source = column.relation?.source;
+    if (values.length !== 1 || source?.kind !== "table" || source === relation?.source) continue;
+    const { shown } = namedRelation(source.name, catalog, dialect);
+    const earlier = overwritten(history.of(shown), column.name, values[0]);
+    if (!earlier) continue;
+    drafts.push({
+      message: `No row of \`${shown}\` has \`${column.name}\` = ${shownValue(values[0])} any more: ${earlier.place} has made it ${shownValue(earlier.written)}.`,
+      because: [
+        `the statement on ${earlier.place} changes every row with ${shownValue(values[0])}`,
+        "what it has overwritten can no longer be found",
+      ],
+      remedy: `Move this statement before ${earlier.place}, or ask for ${shownValue(earlier.written)} if those rows are meant.`,
+    });
+  }
+  return drafts;
+}
+
+/** Whether SET gives a column a certain value. */
+function writesValue(tree: UpdateStatement, column: string, value: ConstantValue): boolean {
+  return tree.assignments.some(({ targets: [target], value: given }) => {
+    const known = constant(given);
+    return (
+      known !== null &&
+      target.kind === "column" &&
+      target.path[target.path.length - 1].text.toLowerCase() === column &&
+      sameValue(known, value)
+    );
+  });
+}
 
 function assignsConstant(
   tree: Extract<HazardContext["tree"], { kind: "update" }>,
@@ -144,7 +181,7 @@ function overwritten(
   past: readonly PastChange[],
   column: string,
   value: ConstantValue,
-): { line: number; written: ConstantValue } | null {
+): { place: string; written: ConstantValue } | null {
   for (let i = past.length - 1; i >= 0; i--) {
     const earlier = past[i];
     if (!earlier.assigned.has(column)) continue;
@@ -152,21 +189,21 @@ function overwritten(
     const old = earlier.where?.get(column);
     const whole = earlier.action === "update" && earlier.where?.size === 1 && old !== undefined;
     if (!written || !whole || !sameValue(old, value) || sameValue(written, value)) return null;
-    return { line: earlier.line, written };
+    return { place: earlier.place, written };
   }
   return null;
 }
 
-/** The line on which every row that meets the filter was deleted; null: they may be there. */
+/** Where every row that meets the filter was deleted; null: they may be there. */
 function deleted(
   past: readonly PastChange[],
   pinned: readonly { column: { name: string }; values: readonly ConstantValue[] }[],
-): number | null {
+): string | null {
   const last = past[past.length - 1];
   if (last?.action !== "delete" || !last.where || last.where.size === 0) return null;
   for (const [column, value] of last.where) {
     const own = pinned.find((one) => one.column.name === column);
     if (own?.values.length !== 1 || !sameValue(own.values[0], value)) return null;
   }
-  return last.line;
+  return last.place;
 }

@@ -4,7 +4,9 @@ import { hasFunction, insteadIn, type PartialFunction, partialFunctions } from "
 import { dialectIds, dialects } from "../../sql/dialects/index.ts";
 import type { Expr, Problem } from "../../sql/nodes/tree.ts";
 import { readScript } from "../../sql/reading/script.ts";
+import { borrowed } from "../borrowed.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { likelyCauses, meantWord } from "../likely-cause.ts";
 
 /**
  * What is written for another engine.
@@ -30,7 +32,7 @@ export const otherDialect: Hazard = {
   },
   check(context) {
     const { tree, dialect, show, catalog, statement, slice } = context;
-    if (tree.kind === "unread" && isSlip(tree.problem)) return [];
+    if (tree.kind === "unread" && (isSlip(tree.problem) || meantWord(tree.problem, dialect) !== null)) return [];
     if (tree.kind === "unread") {
       // A function whose name is an operator here: ISNULL(fee, 0) in SQLite.
       const name = tree.problem.found.replace(/"/g, "");
@@ -38,7 +40,7 @@ export const otherDialect: Hazard = {
       if (known) return [functionDraft(name, show(tree.problem), known, context)];
       return unreadHere(slice(statement.start, Math.min(statement.end, statement.start + 4000)), context);
     }
-    const drafts: Draft[] = later(context);
+    const drafts: Draft[] = [...later(context), ...borrowed(context)];
     if (tree.kind === "create-routine") return drafts;
     for (const node of context.found.calls) {
       if (drafts.length > 2) break;
@@ -167,7 +169,10 @@ function unreadHere(text: string, { dialect }: HazardContext): Draft[] {
   return [
     {
       message: `This is ${readers.map((id) => dialects[id].title).join(" or ")}, not ${dialect.title}.`,
-      because: [`${dialect.title} cannot read it, and ${readers.map((id) => dialects[id].title).join(", ")} can`],
+      because: [
+        ...likelyCauses(text, dialect),
+        `${dialect.title} cannot read it, and ${readers.map((id) => dialects[id].title).join(", ")} can`,
+      ],
       remedy: "Write it in this dialect, or say which one the script is in: -- cautela: dialect …",
     },
   ];

@@ -1,4 +1,7 @@
-import type { Fix, Hazard, HazardContext } from "../hazard.ts";
+import { isTypographic } from "../../analysis/statement/node-index.ts";
+import { Trait } from "../../analysis/statement/traits.ts";
+import type { Draft, Fix, Hazard, HazardContext } from "../hazard.ts";
+import { likelyCauses, meantWord, READ } from "../likely-cause.ts";
 
 /**
  * A statement that could not be read.
@@ -9,7 +12,8 @@ import type { Fix, Hazard, HazardContext } from "../hazard.ts";
 export const unread: Hazard = {
   id: "unread",
   family: "reading",
-  statements: ["unread"],
+  subsumes: ["unknown-name"],
+  needs: Trait.typographic | Trait.unread,
   weight: "stop",
   title: "A statement that could not be read",
   explanation:
@@ -23,10 +27,12 @@ export const unread: Hazard = {
     dangerous: "DELETE FORM berth WHERE berth_id = 3;",
     sound: "DELETE FROM berth WHERE berth_id = 3;",
   },
-  check({ statement, dialect, line, slice, region }) {
+  check(context) {
+    const { statement, dialect, line, slice, region } = context;
     const { tree } = statement;
-    if (tree.kind !== "unread") return [];
+    if (tree.kind !== "unread") return typographic(context);
     const { expected, found, start } = tree.problem;
+    const meant = meantWord(tree.problem, dialect);
     const fix = straightQuotes(
       statement.start,
       slice(statement.start, Math.min(statement.end, statement.start + READ)),
@@ -38,36 +44,32 @@ export const unread: Hazard = {
         message: `This statement could not be read, so nothing in it was checked: line ${line(start)} has ${found} where ${expected} was expected.`,
         because: [
           `read as ${dialect.title}`,
-          ...likely(slice(statement.start, Math.min(statement.end, statement.start + READ))),
+          ...(meant === null ? [] : [`${found} looks like ${meant}`]),
+          ...likelyCauses(slice(statement.start, Math.min(statement.end, statement.start + READ)), dialect),
         ],
-        remedy: /^[A-Z ]+$/.test(expected)
-          ? `Correct the place (${expected}?), or name the script's language: -- cautela: dialect …`
+        remedy: /^[A-Z ]+$/.test(meant ?? expected)
+          ? `Correct the place (${meant ?? expected}?), or name the script's language: -- cautela: dialect …`
           : "Correct the place, or name the script's language: -- cautela: dialect …",
       },
     ];
   },
 };
 
-/** Characters of a statement in which its likely fault is looked for. */
-const READ = 4000;
-
-/** What often makes a statement unreadable, and how it shows. */
-const LIKELY: readonly [RegExp, string][] = [
-  [
-    /[\u2018\u2019\u201a\u201c\u201d\u201e]/,
-    "it holds typographic quotes, which a word processor has made of ' and \"",
-  ],
-  [/\u00a0/, "it holds a non-breaking space, which is no blank"],
-  [/^(?:<<<<<<<|=======|>>>>>>>)/m, "it holds the marks of a merge conflict"],
-  [/\{\{|\{%|<%|\$\{/, "it holds the marks of a template that has not been filled in"],
-  [
-    /^[ \t]*\d{1,5}[.:)]?[ \t]+(?:select|update|delete|insert|create|alter|drop|from|where|set|and|values)\b/im,
-    "the numbers of its lines seem to have been pasted along",
-  ],
-];
-
-function likely(text: string): string[] {
-  return LIKELY.filter(([mark]) => mark.test(text)).map(([, said]) => said);
+/** A text in typographic quotes is read as a name, which no table has. */
+function typographic({ found, statement, slice, region, show }: HazardContext): Draft[] {
+  const first = found.columns.find(isTypographic);
+  if (!first) return [];
+  const text = slice(statement.start, Math.min(statement.end, statement.start + READ));
+  const fix = straightQuotes(statement.start, text, region);
+  return [
+    {
+      ...(fix ? { fix } : {}),
+      refused: true,
+      message: `\`${show(first)}\` is no text: its quotes are typographic, so the engine refuses this.`,
+      because: ["a word processor has made them of ' and \""],
+      remedy: "Write straight quotes.",
+    },
+  ];
 }
 
 /** Straight quotes in the place of those that a word processor has made; null where there are none. */

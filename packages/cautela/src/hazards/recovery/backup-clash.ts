@@ -1,3 +1,4 @@
+import { newKey } from "../../catalog/catalog.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import type { Hazard } from "../hazard.ts";
@@ -26,7 +27,7 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     dangerous: "CREATE TABLE IF NOT EXISTS mooring_before AS SELECT * FROM mooring;",
     sound: "CREATE TABLE mooring_before_20261125 AS SELECT * FROM mooring;",
   },
-  check({ tree, catalog }) {
+  check({ tree, catalog, dialect }) {
     if (!catalog) return [];
     const query = tree.kind === "create-table" || tree.kind === "select" ? tree.query : null;
     if (!query || query.body.kind === "values") return [];
@@ -37,7 +38,9 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
           ? intoName(query.body.into.targets[0])
           : null;
     if (!name || (tree.kind === "create-table" && tree.temporary)) return [];
-    const standing = catalog.resolveRelation(name);
+    const into = tree.kind === "select" && query.body.kind === "select" ? query.body.into : null;
+    if (into?.temporary) return [];
+    const standing = catalog.relation(newKey(name, catalog, dialect));
     if (standing?.object !== "table") return [];
     const shown = shownName(standing);
     const stale = tree.kind === "create-table" && tree.ifNotExists;

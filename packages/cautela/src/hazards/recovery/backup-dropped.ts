@@ -12,6 +12,7 @@ export const backupDropped: Hazard = {
   id: "backup-dropped",
   family: "recovery",
   lasting: true,
+  subsumes: ["no-way-back"],
   weight: "ask",
   title: "The copy does not outlive the script",
   explanation:
@@ -31,13 +32,13 @@ DELETE FROM mooring WHERE status = 'left';`,
     const drafts: Draft[] = [];
     const said = new Set<number>();
     for (const lost of timeline.destructions) {
-      if (timeline.copiesOf(lost.key).length === 0) continue;
+      if (timeline.copies.of(lost.key).length === 0) continue;
       if (lost.softener !== null || lost.declared !== null || tableClass(lost.shown, policy) !== "business") continue;
       if (lost.undone || lost.span?.end === "rollback") continue;
       const copy = lostCopy(lost, timeline);
       if (!copy?.gone || copy.gone.statement < lost.at.statement || said.has(copy.place)) continue;
       // The rows have gone back from the copy: it was a detour and not a copy to keep.
-      if (timeline.copiesOf(copy.name).some(({ name }) => name === lost.key)) continue;
+      if (timeline.copies.of(copy.name).some(({ name }) => name === lost.key)) continue;
       said.add(copy.place);
       drafts.push({
         at: copy.gone,

@@ -94,6 +94,10 @@ function impossible({ rows, atMost }: Expectation, reach: Reach, exact: boolean)
       if (rows === 0 && !atMost) return null;
       return !atMost && rows > most ? reachWords(reach) : null;
     }
+    case "some":
+      // By statistics of single columns: only what is far off says something.
+      if (reach.rows === undefined || atMost || exact) return null;
+      return reach.rows > 10 * rows + 50 || rows > 10 * reach.rows + 50 ? reachWords(reach) : null;
     case "every":
       // An estimate of the engine's may be off; twice as many are not.
       if (reach.rows === undefined) return rows === 0 && !atMost ? "every row" : null;

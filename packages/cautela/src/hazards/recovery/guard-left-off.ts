@@ -28,7 +28,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
   },
   finish({ timeline, dialect }) {
     const drafts: Draft[] = [];
-    for (const { at, lasts, what, shown, back, untrusted } of timeline.guards) {
+    for (const { at, lasts, what, shown, back, elsewhere, untrusted } of timeline.guards.off) {
       if (back === null) {
         // The setting of a session that only loads tables is gone with it.
         if (lasts === "session" && timeline.destructions.length === 0) continue;
@@ -48,7 +48,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         });
       } else if (untrusted && dialect.engine.revalidation) {
         drafts.push({
-          at: back,
+          at: elsewhere ? at : back,
           weight: "note",
           message: `${capital(what)} of \`${shown}\` ${isMany(what) ? "are" : "is"} on again, and the rows that are there are not looked at.`,
           because: [dialect.engine.revalidation.lack],
@@ -56,7 +56,16 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         });
       }
     }
-    for (const { at, what, shown, back } of timeline.removed)
+    for (const { at, what, shown, checked } of timeline.guards.unchecked)
+      if (!checked)
+        drafts.push({
+          at,
+          weight: "note",
+          message: `${capital(what)} of \`${shown}\` is added without a look at the rows that are there.`,
+          because: ["rows that break it stay as they are, and the engine does not rely on it"],
+          remedy: "Look for rows that break it, and have it checked in the same script.",
+        });
+    for (const { at, what, shown, back } of timeline.guards.removed)
       if (!back)
         drafts.push({
           at,
@@ -65,7 +74,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
           because: ["from here on nothing does what it did, for anybody"],
           remedy: "Make it again at the end of the script, or say that it is meant to go.",
         });
-    for (const { at, shown, now, was, kept } of timeline.narrowed.list)
+    for (const { at, shown, now, was, kept } of timeline.guards.narrowed.list)
       drafts.push({
         at,
         weight: kept ? "note" : "ask",

@@ -25,7 +25,7 @@ SET FOREIGN_KEY_CHECKS = 1;`,
     sound: "UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;",
   },
   finish({ timeline }) {
-    return timeline.guards.map((guard) => {
+    return timeline.guards.off.map((guard) => {
       const real = timeline.destructions.some(
         (lost) =>
           lost.softener === null &&
@@ -40,7 +40,7 @@ SET FOREIGN_KEY_CHECKS = 1;`,
         because: [
           ...(keys ? ["foreign keys are added meanwhile, and rows that break them are not looked for"] : []),
           guard.back
-            ? `it is on again from line ${guard.back.region.line}`
+            ? `it is on again from ${guard.elsewhere || `line ${guard.back.region.line}`}`
             : "it stays off until the end of the script",
         ],
         remedy: "Look afterwards for rows that it would have refused.",

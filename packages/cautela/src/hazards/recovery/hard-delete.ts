@@ -50,9 +50,9 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
       if (tableClass(lost.shown, policy) !== "business") continue;
       const reason = meaning(lost.table, catalog, policy.tables?.[lost.shown] === "business", writer);
       if (!reason) continue;
-      const kept = timeline
-        .copiesOf(lost.key)
-        .some((copy) => copy.place < lost.copies && shortfall(copy, lost) === null);
+      const kept = timeline.copies
+        .of(lost.key)
+        .some((copy) => copy.place < lost.copies && (copy.handedOn || shortfall(copy, lost) === null));
       if (kept || lost.declared !== null) continue;
       const weight = lost.reach.bound === "one" ? "note" : "ask";
       if (said.has(`${lost.key} ${weight}`)) continue;

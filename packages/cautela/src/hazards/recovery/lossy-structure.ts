@@ -1,6 +1,7 @@
 import { classed, policyClass } from "../../analysis/script/table-class.ts";
 import { namedRelation } from "../../catalog/catalog.ts";
 import { columnNamed } from "../../catalog/columns.ts";
+import { listedValues } from "../../catalog/enumeration.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { columnType } from "../../catalog/types.ts";
@@ -66,7 +67,7 @@ export const lossyStructure: Hazard = {
         const column = foldName(action.name, dialect);
         const known = columnNamed(table, column);
         const type = action.what === "column-type" ? action.type : action.column.type;
-        const loss = known && type ? narrowing(known, type, context) : null;
+        const loss = known && type ? (narrowing(known, type, context) ?? shorter(known, type, shown, context)) : null;
         if (
           known &&
           !dialect.engine.modifyKeeps &&
@@ -81,6 +82,14 @@ export const lossyStructure: Hazard = {
           ];
           if (gone.length > 0) loosened.push({ column, gone });
         }
+        // ALTER COLUMN without NOT NULL lets NULLs in (tsql).
+        const nullable =
+          dialect.syntax.typeAfterAlter &&
+          action.what === "column-type" &&
+          known?.required &&
+          !tree.actions.some((one) => one.what === "column-required");
+        if (known && nullable && !table.primaryKey?.columns.includes(column) && !creations.everAdded(key, column))
+          loosened.push({ column, gone: ["NOT NULL"] });
         if (loss && !creations.everAdded(key, column))
           narrowed.push({ column, loss, using: action.what === "column-type" && action.using !== null });
       }
@@ -136,8 +145,8 @@ function keepFirst(
 /** Whether the values of a column are elsewhere: in a copy, or in a column into which they went. */
 function isKept(key: string, column: string, { timeline, moves }: HazardContext): boolean {
   if (moves.hasTaken(key, column)) return true;
-  return timeline
-    .copiesOf(key)
+  return timeline.copies
+    .of(key)
     .some(
       (copy) =>
         !copy.structureOnly &&
@@ -197,6 +206,28 @@ function narrowing(column: Column, type: TypeName, { dialect }: HazardContext): 
   return null;
 }
 
+/** Values that the new list of an ENUM or a SET lacks, unless the script has written the column before. */
+function shorter(column: Column, type: TypeName, shown: string, { dialect, history }: HazardContext): Loss | null {
+  const { type: name, typeArgs: args } = columnType(type, dialect);
+  if (column.type !== name || (name !== "enum" && name !== "set")) return null;
+  if (history.hasAssigned(shown, column.name.toLowerCase())) return null;
+  const [before, after] = [listedValues(column.typeArgs), listedValues(args).map((one) => one.toLowerCase())];
+  const gone = before.filter((one) => !after.includes(one.toLowerCase()));
+  if (gone.length === 0) return null;
+  const values = gone
+    .slice(0, 6)
+    .map((one) => `'${one}'`)
+    .join(", ");
+  return {
+    from: `one of ${before
+      .slice(0, 12)
+      .map((one) => `'${one}'`)
+      .join(", ")}`,
+    to: `\`${name}\` without ${values}`,
+    why: "rows that hold it make this fail, or lose the value",
+  };
+}
+
 function shownType(name: string, args: readonly string[]): string {
   return `\`${name}${args.length > 0 && args.length < 3 ? `(${args.join(", ")})` : ""}\``;
 }
@@ -211,7 +242,7 @@ function rebuilt(context: HazardContext): Draft[] {
   const renames = next?.tree.kind === "alter-table" && next.tree.actions.some((action) => action.what === "rename");
   const renamed = renames || next?.tree.kind === "rename";
   if (!renamed || !next) return [];
-  const copies = timeline.copiesOf(key).filter((copy) => !copy.structureOnly);
+  const copies = timeline.copies.of(key).filter((copy) => !copy.structureOnly);
   const copy = copies[copies.length - 1];
   if (!copy) return [];
   const why = copy.uncertain ?? (copy.filter ? `it took only rows where ${copy.filterText}` : null);

@@ -69,7 +69,7 @@ function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
     at: lost.at,
     weight,
     message: `${messageOf(lost)}, and nothing keeps what was there.`,
-    because: reasons(lost, way, lighter?.why),
+    because: [...taking(lost), ...reasons(lost, way, lighter?.why)],
     remedy: copyFirst(lost, context),
   };
   if (weight !== "note") return draft;
@@ -81,6 +81,13 @@ function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
     together: (tables) =>
       `${update ? "Values" : "Rows"} of ${listedShort(tables)} are ${update ? "overwritten" : "deleted"}, and nothing keeps what was there.`,
   };
+}
+
+/** One new row takes every row with one of its keys. */
+function taking({ action, table }: Destruction): string[] {
+  const keys = table ? table.uniqueKeys.length + (table.primaryKey ? 1 : 0) : 0;
+  if (action !== "replace" || keys < 2) return [];
+  return [`\`${table?.name}\` has ${keys} keys: one new row may take several others with it`];
 }
 
 /** A table, or a schema, that is dropped. */

@@ -35,11 +35,12 @@ COMMIT;`,
     const relying = destructions.find(
       (lost) =>
         lost.softener === null &&
-        timeline
-          .copiesOf(lost.key)
+        timeline.copies
+          .of(lost.key)
           .some(
             (copy) =>
               copy.place < lost.copies &&
+              !copy.handedOn &&
               lost.at.statement - copy.at.statement <= 3 &&
               !copy.temporary &&
               (lost.span === null || copy.at.statement < lost.span.at.statement),

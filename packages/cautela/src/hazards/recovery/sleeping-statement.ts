@@ -29,7 +29,7 @@ export const sleepingStatement: Hazard = {
     const { statement, slice } = context;
     if (statement.comments.length === 0) return [];
     if (!statement.comments.some(({ start, end }) => WORDS.test(slice(start, end)))) return [];
-    const drafts: Draft[] = [];
+    const drafts: Draft[] = turned(context);
     for (const run of runsOf(statement.comments, context)) {
       const text = run.map(({ start, end }) => bare(slice(start, end))).join("\n");
       if (text.length > 4000 || !/\b(?:delete|truncate|drop|update)\b/i.test(text)) continue;
@@ -46,6 +46,22 @@ export const sleepingStatement: Hazard = {
     return drafts;
   },
 };
+
+/** `-- DELETE` right above a SELECT: without the dashes, and without the word SELECT, it deletes what the query shows. */
+function turned({ statement, tree, slice, region, at }: HazardContext): Draft[] {
+  if (tree.kind !== "select" || tree.query.body.kind !== "select" || tree.query.body.from.length === 0) return [];
+  const comment = statement.comments.findLast(({ end }) => end <= statement.start);
+  if (!comment || !/^--\s*DELETE$/.test(slice(comment.start, comment.end).trim())) return [];
+  if (slice(comment.end, statement.start).trim() !== "") return [];
+  return [
+    {
+      at: { statement: at.statement, region: region(comment) },
+      message: "A comment turns the SELECT below it into a DELETE.",
+      because: ["it is one selection away from running"],
+      remedy: "Take it out of the script.",
+    },
+  ];
+}
 
 const WORDS = /\b(?:delete|truncate|drop|update)\b/i;
 
@@ -72,19 +88,18 @@ function bare(comment: string): string {
 
 /** What the statement in a comment would do; null where there is none, or it does no harm. */
 function destructive(text: string, { dialect }: HazardContext): string | null {
-  // Prose reads like a statement only as long as nobody asks the grammar; a statement ends, or stands alone.
-  for (const part of text.split(";")) {
+  // Prose reads like a statement only as long as nobody asks the grammar; a statement ends, stands alone, or begins a line.
+  for (const part of text.split(";").flatMap((one) => one.split(HEADS))) {
     const piece = part.trim();
-    if (!/^(?:delete|truncate|drop|update)\b/i.test(piece)) {
-      const line = /^(?:delete\s+from|truncate\s+table|drop\s+table|update\s+\S+\s+set)\b[^\n]*/im.exec(piece);
-      if (!line) continue;
-      return what(line[0], dialect.id);
-    }
-    const found = what(piece, dialect.id);
+    const found = /^(?:delete|truncate|drop|update)\b/i.test(piece) ? what(piece, dialect.id) : null;
     if (found) return found;
   }
   return null;
 }
+
+/** Before a line that begins as a statement does. */
+const HEADS =
+  /^(?=[ \t]*(?:delete\s+from|truncate\s+table|drop\s+(?:table|database|schema)|update\s+\S+\s+set|select|insert\s+into)\b)/im;
 
 function what(text: string, dialect: HazardContext["dialect"]["id"]): string | null {
   const { statements } = readScript(text, { dialect });

@@ -36,7 +36,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
       const way = wayBack(lost, timeline);
       if (way.kind === "thin" && !said.has(way.copy.place)) {
         // An archive that goes its own way is a matter of `unproven-move`.
-        if (way.copy.into && lost.action === "delete") continue;
+        if (way.copy.into && lost.action === "delete" && (!way.copy.handedOn || way.copy.uncertain)) continue;
         // A copy of a part of the table for one row more or less is no way back that was meant for it.
         if (lost.reach.bound === "one" && way.copy.filter !== null) continue;
         said.add(way.copy.place);
@@ -53,8 +53,8 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
           remedy: "Give the copy the filter of the change, or none, and put it before the change.",
         });
       } else if (way.kind === "kept") {
-        const copies = timeline
-          .copiesOf(lost.key)
+        const copies = timeline.copies
+          .of(lost.key)
           .filter((copy) => copy.place < lost.copies && shortfall(copy, lost) === null);
         const [only] = copies;
         if (copies.length === 0 || copies.some(({ temporary }) => !temporary) || said.has(only.place)) continue;

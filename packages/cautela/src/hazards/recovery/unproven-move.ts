@@ -16,7 +16,7 @@ export const unprovenMove: Hazard = {
   title: "A move that loses rows on the way",
   explanation:
     "Rows go into an archive by INSERT … SELECT and are deleted afterwards, but the filter of the DELETE is not the one of the INSERT: what only the DELETE " +
-    "meets is gone. A DELETE that asks for more conditions than the INSERT loses nothing and is quiet.",
+    "meets is gone. So are rows that a DELETE returns and the INSERT around it filters, joins or cuts off. A DELETE that asks for more conditions than the INSERT loses nothing and is quiet.",
   remedy: "Use the same filter in both, or delete by the keys that the archive holds.",
   example: {
     dialect: "postgresql",
@@ -32,24 +32,28 @@ DELETE FROM mooring WHERE to_day < '2025-01-01';`,
     for (const lost of timeline.destructions) {
       if (lost.action !== "delete" && lost.action !== "truncate") continue;
       if (lost.softener !== null || lost.reach.bound === "one") continue;
-      const moves = timeline.copiesOf(lost.key).filter((copy) => copy.into && copy.place < lost.copies);
+      const moves = timeline.copies.of(lost.key).filter((copy) => copy.into && copy.place < lost.copies);
       const last = moves[moves.length - 1];
-      if (!last || last.uncertain || last.columns?.length === 0) continue;
+      if (!last || last.columns?.length === 0) continue;
+      const leaks = last.handedOn && last.at.statement === lost.at.statement ? last.uncertain : null;
+      if (last.uncertain && leaks === null) continue;
       // Far apart they may have nothing to do with each other.
       if (lost.at.statement - last.at.statement > 6 || moves.some((copy) => shortfall(copy, lost, null) === null))
         continue;
-      const covered = timeline
-        .copiesOf(lost.key)
+      const covered = timeline.copies
+        .of(lost.key)
         .some((copy) => !copy.into && copy.place < lost.copies && shortfall(copy, lost) === null);
       drafts.push({
         at: lost.at,
         weight: covered || lost.declared !== null ? "ask" : "stop",
         message: `Not all rows that this deletes from \`${lost.shown}\` have gone into \`${last.shown}\`.`,
         because: [
-          `line ${last.at.region.line} copies rows where ${last.filterText}`,
+          leaks ?? `line ${last.at.region.line} copies rows where ${last.filterText}`,
           lost.filterText === "" ? "this meets every row" : `this deletes rows where ${lost.filterText}`,
         ],
-        remedy: `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
+        remedy: leaks
+          ? "Put the condition into the DELETE, so that it takes away only what arrives."
+          : `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
       });
     }
     return drafts;

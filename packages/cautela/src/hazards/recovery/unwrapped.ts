@@ -35,7 +35,8 @@ COMMIT;`,
         .slice(i + 1, i + 12)
         .find((one) => !one.span && first.reads.includes(one.key) && one.key !== first.key);
       // A copy for the way back is no half of a move.
-      if (!second || !timeline.copies.some((copy) => copy.at === first.at && copy.into && !copy.temporary)) continue;
+      if (!second || !timeline.copies.list.some((copy) => copy.at === first.at && copy.into && !copy.temporary))
+        continue;
       return [
         {
           at: first.at,

@@ -59,13 +59,14 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
       );
       // A key that is set to NULL, a log and an audit trail lose no rows of the business.
       const minor = deletes.every(({ node }) => tableClass(node.name, policy) !== "business");
-      const unset = places.every(({ certain }) => !certain) || fired.firing.reach.bound === "none";
+      const { replaced, reach } = fired.firing;
+      const unset = (places.every(({ certain }) => !certain) && !replaced) || reach.bound === "none";
       const weight = prepared || minor || unset ? "note" : "ask";
       const what = deletes.length > 0 ? "rows go" : "rows change";
       drafts.push({
         cause: `${fired.ripple.nodes[0].name} ${names.join()} ${fired.firing.action}`,
         weight,
-        message: `Foreign keys carry this on: ${what} in ${listed(names)}${depth > 1 ? `, ${depth} keys deep` : ""}.`,
+        message: `${replaced ? "A row that is replaced is deleted first, and foreign keys carry that on" : "Foreign keys carry this on"}: ${what} in ${listed(names)}${depth > 1 ? `, ${depth} keys deep` : ""}.`,
         because: places
           .slice(0, 8)
           .map(

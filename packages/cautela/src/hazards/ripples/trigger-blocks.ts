@@ -1,5 +1,7 @@
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { tableKey } from "../../catalog/keys.ts";
+import { shownName } from "../../catalog/model.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A trigger that may refuse the change, or drop the row without a word.
@@ -27,8 +29,9 @@ CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0
     dangerous: "UPDATE berth SET depth_m = depth_m - 4 WHERE berth_id = 3;",
     sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
   },
-  check({ ripples }) {
-    const drafts: Draft[] = [];
+  check(context) {
+    const { ripples } = context;
+    const drafts: Draft[] = openOutput(context);
     for (const { ripple, firing } of ripples) {
       for (const { kind, name, text, certain, node } of ripple.notes) {
         if (kind !== "refuses" && kind !== "swallows") continue;
@@ -56,3 +59,26 @@ CREATE TRIGGER berth_kept BEFORE UPDATE OF depth_m ON berth WHEN NEW.depth_m < 0
     return drafts;
   },
 };
+
+/** OUTPUT without INTO is refused where a trigger fires (learn.microsoft.com, "OUTPUT clause", error 334). */
+function openOutput({ tree, changes, catalog, dialect, inserted }: HazardContext): Draft[] {
+  if (!dialect.engine.outputNeedsInto || !catalog) return [];
+  if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert") return [];
+  if (!tree.returning || tree.returning.into) return [];
+  const table = tree.kind === "insert" ? inserted?.table : changes[0]?.change.table;
+  const [trigger] = table
+    ? catalog
+        .triggersOf(tableKey(table.schema, table.name))
+        .filter(({ events, enabled }) => events.includes(tree.kind) && enabled !== "off")
+    : [];
+  if (!table || !trigger) return [];
+  return [
+    {
+      weight: "stop",
+      refused: true,
+      message: `\`${shownName(table)}\` has a trigger, \`${trigger.name}\`, so the engine refuses OUTPUT without INTO.`,
+      because: ["rows are shown by OUTPUT before the trigger has run, so they may not be what is stored"],
+      remedy: "Write OUTPUT … INTO a table variable, and read that.",
+    },
+  ];
+}

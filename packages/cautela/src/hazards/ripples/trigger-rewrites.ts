@@ -38,13 +38,16 @@ CREATE TRIGGER vessel_classified BEFORE UPDATE OF length_m ON vessel FOR EACH RO
         byPlace.set(key, [...(byPlace.get(key) ?? []), note]);
       }
       const [tidy] = tidied;
+      const against = tidied.find((note) => note.against)?.against ?? null;
       const beside: Draft[] =
         tidy && firing.action === "update"
           ? [
               {
-                weight: "note",
+                weight: against ? "ask" : "note",
                 cause: `${tidy.name} tidies`,
-                message: `Trigger \`${tidy.name}\` also tidies ${listed([...new Set(tidied.flatMap(({ columns }) => columns))])}: rows that were written before it was there change with this.`,
+                message: against
+                  ? `Trigger \`${tidy.name}\` also rewrites ${listed([...new Set(tidied.flatMap(({ columns }) => columns))])}, in another form than \`${against}\` gives to new rows.`
+                  : `Trigger \`${tidy.name}\` also tidies ${listed([...new Set(tidied.flatMap(({ columns }) => columns))])}: rows that were written before it was there change with this.`,
                 because: tidied.map(({ text }) => text),
                 remedy: "",
               },

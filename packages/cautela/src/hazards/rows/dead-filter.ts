@@ -1,5 +1,5 @@
 import { filterParts } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
@@ -29,9 +29,12 @@ export const deadFilter: Hazard = {
     dangerous: "UPDATE owner SET phone = '' WHERE mail = NULL;",
     sound: "UPDATE owner SET phone = '' WHERE mail IS NULL;",
   },
-  check({ changes, slice, region }) {
+  check({ changes, slice, region, history }) {
+    // With ANSI_NULLS off, `= NULL` meets the rows that are NULL (tsql).
+    const meets = history.setting("ansi_nulls") === "off";
     const dead = changes
       .filter(({ result }) => result.filter === "dead")
+      .filter(({ result }) => !(meets && result.reasons.every(({ text }) => text.includes("NULL"))))
       .map(({ result, target, change }) => {
         const because = result.reasons.map(
           ({ expr, text }) => `\`${singleBlanks(slice(expr.start, expr.end)).slice(0, 60)}\`: ${text}`,
@@ -82,6 +85,7 @@ function nullArms(part: Expr): Expr[] {
 function remedyFor(reasons: string): string {
   if (reasons.includes("IS NULL")) return "Write IS NULL or IS NOT NULL where NULL is meant.";
   if (reasons.includes("NOT IN")) return "Take the NULL out of the list, or use NOT EXISTS.";
+  if (reasons.includes("characters")) return "Look the value up as the column holds it.";
   if (reasons.includes("range")) return "Put the smaller end of the range first.";
   return "Join the conditions by OR if either is enough; if nothing is to change, omit the statement.";
 }

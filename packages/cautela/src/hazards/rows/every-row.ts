@@ -1,6 +1,6 @@
-import { assignedColumns } from "../../analysis/changes/writes.ts";
+import { assignedColumns } from "../../analysis/changes/assigned-columns.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { relationKey } from "../../catalog/catalog.ts";
@@ -49,7 +49,7 @@ export const everyRow: Hazard = {
         if (change.table?.rows) because.push(`the catalog counts about ${change.table.rows} rows in \`${target}\``);
         if (!change.table)
           because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
-        if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
+        if (copy) because.push(copy);
         const commits = change.action === "truncate" && dialect.run.structureCommits;
         if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
         const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged) ?? recomputed(judged));

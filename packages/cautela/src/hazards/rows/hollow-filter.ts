@@ -45,7 +45,7 @@ export const hollowFilter: Hazard = {
           if (because.length === 0) because.push("the whole condition is true for every row");
           const partly = result.reach.bound === "some";
           if (partly) because.push("only rows in which that column is NULL are left out");
-          if (copy) because.push(`\`${copy}\` keeps a copy of the table, made earlier in this script`);
+          if (copy) because.push(copy);
           const rows = partly ? `every row of \`${target}\` that has a value there` : allRows(judged);
           // An EXISTS without a tie is true or false for all rows at once, as the other table happens to be.
           const untied = result.reasons.length > 0 && result.reasons.every(({ expr }) => expr.kind === "exists");

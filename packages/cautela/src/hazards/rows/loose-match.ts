@@ -1,5 +1,5 @@
 import { filterParts } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 

@@ -1,6 +1,6 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
 import { filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { plainColumn } from "../../analysis/conditions/truth.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -16,7 +16,7 @@ export const nullBlind: Hazard = {
   family: "rows",
   weight: "note",
   depends: ["names"],
-  needs: Trait.unequal,
+  needs: Trait.change,
   title: "Rows with NULL are left out",
   explanation:
     "`<>`, NOT IN and NOT LIKE are not true for a NULL, so rows without a value are passed over, although they are unequal as " +
@@ -40,8 +40,15 @@ export const nullBlind: Hazard = {
         others ??= new Set(parts.flatMap((one) => usedColumnIn(one, context)?.name ?? []));
         return others.has(column);
       };
+      // Another condition on the column says that its rows were thought of.
+      const named = (column: string): boolean =>
+        new Set(
+          parts
+            .filter((one) => columnOf(one, context)?.name === column)
+            .map(({ start, end }) => context.slice(start, end)),
+        ).size > 1;
       for (const part of parts) {
-        const draft = notIn(part, context) ?? unequal(part, settled, context);
+        const draft = notIn(part, context) ?? unequal(part, settled, context) ?? ranged(part, named, context);
         if (draft) drafts.push(draft);
       }
     }
@@ -100,7 +107,7 @@ function mentionsNotNull(expr: Expr, column: string): boolean {
 function unequal(part: Expr, settled: (column: string) => boolean, context: HazardContext): Draft | null {
   const operand =
     part.kind === "binary" && (part.op === "<>" || part.op === "!=")
-      ? plainColumn(part.left)
+      ? plainColumn(part.left) || isJson(part.left)
         ? part.left
         : part.right
       : part.kind === "in" && part.negated && part.items
@@ -109,6 +116,12 @@ function unequal(part: Expr, settled: (column: string) => boolean, context: Haza
           ? part.operand
           : null;
   if (!operand) return null;
+  if (isJson(operand))
+    return {
+      message: `Rows that lack what \`${context.show(operand)}\` asks for are left out.`,
+      because: [`\`${context.show(part)}\` is not true for a NULL, and a key that is missing gives NULL`],
+      remedy: `If they belong to it: (${context.show(part)} OR ${context.show(operand)} IS NULL)`,
+    };
   const column = usedColumn(operand, context.names);
   const offered = column?.offered?.column;
   if (!column || !offered || offered.required) return null;
@@ -118,6 +131,53 @@ function unequal(part: Expr, settled: (column: string) => boolean, context: Haza
     because: [`\`${context.show(part)}\` is not true for a NULL, and \`${column.name}\` may be NULL`],
     remedy: `If they belong to it: (${context.show(part)} OR ${context.show(operand)} IS NULL)`,
   };
+}
+
+/** A part of a JSON value: data->>'kind', JSON_EXTRACT(data, '$.kind'). */
+function isJson(expr: Expr): boolean {
+  if (expr.kind === "binary") return /^(?:->>?|#>>?)$/.test(expr.op);
+  return (
+    expr.kind === "call" &&
+    /^(?:json_extract|json_value|json_unquote|jsonb?_extract_path(?:_text)?)$/i.test(
+      expr.name.parts[expr.name.parts.length - 1].text,
+    )
+  );
+}
+
+/** A range over a column that may be NULL, and no word about NULL anywhere. */
+function ranged(part: Expr, settled: (column: string) => boolean, context: HazardContext): Draft | null {
+  const bound = part.kind === "binary" && /^[<>]=?$/.test(part.op);
+  const operand = bound
+    ? plainColumn(part.left)
+      ? part.left
+      : part.right
+    : part.kind === "between"
+      ? part.operand
+      : null;
+  const column = operand ? usedColumn(operand, context.names) : null;
+  const offered = column?.offered?.column;
+  if (!column || !offered || offered.required || offered.nulls === 0 || settled(column.name)) return null;
+  return {
+    cause: `range ${column.relation?.name ?? ""}.${column.name}`,
+    message: `Rows in which \`${column.name}\` is NULL are left out.`,
+    because: [`\`${context.show(part)}\` is not true for a NULL, and \`${column.name}\` may be NULL`],
+    remedy: "",
+  };
+}
+
+/** The column that a condition is about. */
+function columnOf(expr: Expr, { names }: HazardContext): ReturnType<typeof usedColumn> {
+  switch (expr.kind) {
+    case "binary":
+      return usedColumn(expr.left, names) ?? usedColumn(expr.right, names);
+    case "is":
+    case "in":
+    case "like":
+    case "between":
+      return usedColumn(expr.operand, names);
+    default:
+      return null;
+  }
 }
 
 function usedColumnIn(expr: Expr, context: HazardContext): ReturnType<typeof usedColumn> {

@@ -1,4 +1,4 @@
-import { plainColumn } from "../../analysis/conditions/truth.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr, Query } from "../../sql/nodes/tree.ts";

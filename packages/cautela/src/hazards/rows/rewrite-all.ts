@@ -1,9 +1,27 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
+import type { Resolution } from "../../analysis/names/resolution.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Hazard } from "../hazard.ts";
 
 /** Functions that give their argument back unchanged when they find nothing to do. */
-const FINDERS =
-  /^(?:replace|regexp_replace|translate|stuff|json_replace|json_remove|json_set|jsonb_set|json_modify|trim|ltrim|rtrim|btrim|overlay)$/i;
+const FINDERS = /^(?:replace|regexp_replace|translate|stuff|json_replace|json_remove|trim|ltrim|rtrim|btrim|overlay)$/i;
+
+/** Which rows a value changes, where it leaves the others as they are; null: it is no such function. JSON_SET writes into every row. */
+function changedRows(value: Expr, column: string, names: Resolution | null): string | null {
+  const own = (expr: Expr | undefined): boolean => expr !== undefined && usedColumn(expr, names)?.name === column;
+  // data - 'key', data #- '{a,b}' (postgresql)
+  if (value.kind === "binary")
+    return (value.op === "#-" || (value.op === "-" && constant(value.right)?.type === "string")) && own(value.left)
+      ? "the few in which it finds something"
+      : null;
+  if (value.kind !== "call" || !value.args.some(own)) return null;
+  const name = value.name.parts[value.name.parts.length - 1].text;
+  if (/^(?:json_insert|jsonb_insert)$/i.test(name)) return "those that lack what it adds";
+  const create = value.args[3] ? constant(value.args[3]) : null;
+  const finds = /^jsonb_set$/i.test(name) ? create?.type === "boolean" && !create.value : FINDERS.test(name);
+  return finds ? "the few in which it finds something" : null;
+}
 
 /**
  * A string or JSON function in the place of a filter.
@@ -33,10 +51,7 @@ export const rewriteAll: Hazard = {
     const { filter } = judged.result;
     if (filter !== "absent" && filter !== "hollow") return [];
     const finders = assignedIn(tree, names).filter(
-      ({ column, value }) =>
-        value.kind === "call" &&
-        FINDERS.test(value.name.parts[value.name.parts.length - 1].text) &&
-        value.args.some((arg) => usedColumn(arg, names)?.name === column.name),
+      ({ column, value }) => changedRows(value, column.name, names) !== null,
     );
     const [first] = finders;
     if (!first) return [];
@@ -53,11 +68,8 @@ export const rewriteAll: Hazard = {
     return [
       {
         ...(plain && ends ? { fix: { title: "Write only the rows that change", edits } } : {}),
-        message: `Every row of \`${judged.target}\` is written, although \`${show(first.value)}\` changes only the few in which it finds something.`,
-        because: [
-          "the function stands where a filter should",
-          "rows in which nothing is found are written with the value they had",
-        ],
+        message: `Every row of \`${judged.target}\` is written, although \`${show(first.value)}\` changes only ${changedRows(first.value, first.column.name, names)}.`,
+        because: ["the function stands where a filter should", "all other rows are written with the value they had"],
         remedy: plain ? `Add WHERE ${test}` : "Add a filter that asks for what the function looks for.",
       },
     ];

@@ -1,5 +1,5 @@
 import { usedColumn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { within } from "../../analysis/statement/node-index.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { valueKind } from "../../catalog/types.ts";

@@ -2,7 +2,8 @@ import { Trait } from "../../analysis/statement/traits.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Node } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { SqlWriter } from "../../writing/writer.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /** Functions whose date is read by a format that stands beside it. */
 const FORMATTED =
@@ -19,7 +20,7 @@ export const unclearDate: Hazard = {
   family: "rows",
   statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
-  needs: Trait.text,
+  needs: Trait.text | Trait.change | Trait.columnList,
   title: "A date that can be read two ways",
   explanation:
     "Written with slashes, dots or a year of two digits, a date is read by the settings of the server or the session: 03/04 is " +
@@ -31,10 +32,11 @@ export const unclearDate: Hazard = {
     dangerous: "UPDATE mooring SET to_day = '03/04/2025' WHERE mooring_id = 3;",
     sound: "UPDATE mooring SET to_day = '2025-04-03' WHERE mooring_id = 3;",
   },
-  check({ tree, dialect, show, found }) {
+  check(context) {
+    const { tree, dialect, show, found } = context;
     if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert" && tree.kind !== "merge") return [];
-    const drafts: Draft[] = [];
     const writer = sqlWriter(dialect);
+    const drafts: Draft[] = unquoted(context, writer);
     if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
     walk(tree as Node, (node) => {
       if (drafts.length > 2) return false;
@@ -69,3 +71,29 @@ export const unclearDate: Hazard = {
     return drafts;
   },
 };
+
+/** `2024-06-09` without quotes is a subtraction, `6/9/2024` a division. */
+function unquoted({ found, slice, show, dialect }: HazardContext, writer: SqlWriter): Draft[] {
+  const drafts: Draft[] = [];
+  for (const node of [...found.comparisons, ...found.divisions]) {
+    if ((node.op !== "-" && node.op !== "/") || node.end - node.start > 10 || drafts.length > 2) continue;
+    const text = slice(node.start, node.end);
+    const iso = /^((?:19|20)\d\d)-(\d{1,2})-(\d{1,2})$/.exec(text);
+    const slashed = /^(\d{1,2})\/(\d{1,2})\/((?:19|20)\d\d)$/.exec(text);
+    if (!iso && !slashed) continue;
+    const [year, month, day] = iso
+      ? [iso[1], iso[2], iso[3]]
+      : [slashed?.[3] ?? "", slashed?.[1] ?? "", slashed?.[2] ?? ""];
+    if (Number(month) < 1 || Number(month) > 12 || Number(day) < 1 || Number(day) > 31) continue;
+    drafts.push({
+      weight: "stop",
+      refused: dialect.engine.strictDates,
+      message: iso
+        ? `\`${show(node)}\` is no date but a subtraction: ${Number(year) - Number(month) - Number(day)}.`
+        : `\`${show(node)}\` is no date but a division.`,
+      because: ["a date stands in quotes"],
+      remedy: `Write ${writer.date(year, month.padStart(2, "0"), day.padStart(2, "0"))}`,
+    });
+  }
+  return drafts;
+}

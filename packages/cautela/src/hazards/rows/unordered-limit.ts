@@ -1,7 +1,8 @@
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { within } from "../../analysis/statement/node-index.ts";
 import type { Expr, Limit } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * A number of rows without an order: which ones is the engine's whim.
@@ -25,10 +26,12 @@ export const unorderedLimit: Hazard = {
     sound: "DELETE FROM mooring WHERE status = 'left' ORDER BY mooring_id LIMIT 10;",
   },
   check(context) {
-    const { changes, tree, inCode, dialect, found } = context;
-    if (inCode || (!found.limited && !dialect.engine.rownum)) return [];
+    const { changes, tree, inCode, inLoop, dialect, found } = context;
+    // Deleting in portions is done in a loop until nothing is left: there the order does not matter.
+    if (inCode || inLoop) return [];
+    const drafts: Draft[] = rowCountLeft(context);
+    if (!found.limited && !dialect.engine.rownum) return drafts;
     const { show } = context;
-    const drafts: Draft[] = [];
     const said = (what: string, target: string): void => {
       drafts.push({
         message: `${what} takes whichever rows of \`${target}\` come first: there is no order.`,
@@ -36,8 +39,6 @@ export const unorderedLimit: Hazard = {
         remedy: "Add ORDER BY and the primary key, or name the rows by their keys.",
       });
     };
-    // Deleting in portions is done in a loop until nothing is left: there the order does not matter.
-    if (inCode) return drafts;
     for (const { change, result, softener, target } of changes) {
       if (softener || change.action === "truncate" || result.filter === "dead") continue;
       const { statement } = change;
@@ -88,6 +89,23 @@ export const unorderedLimit: Hazard = {
     return drafts;
   },
 };
+
+/** SET ROWCOUNT cuts off every later statement, until it is 0 again (learn.microsoft.com, "SET ROWCOUNT"). */
+function rowCountLeft({ changes, history }: HazardContext): Draft[] {
+  const set = history.setting("rowcount");
+  if (set === null || changes.length === 0 || !/^[1-9]\d*$/.test(set)) return [];
+  return changes
+    .filter(({ softener, result }) => softener === null && (result.pinned ?? Number.POSITIVE_INFINITY) > Number(set))
+    .map(({ target }) => ({
+      message: `SET ROWCOUNT ${set} is still on: this takes ${set} rows of \`${target}\` at most, whichever come first.`,
+      because: ["it cuts off every statement until SET ROWCOUNT 0"],
+      remedy: "Set it to 0 before, or write TOP with an order where portions are meant.",
+      cause: `rowcount ${set}`,
+      about: target,
+      together: (tables) =>
+        `SET ROWCOUNT ${set} is still on: changes of ${listed(tables)} are cut off at ${set} rows, whichever come first.`,
+    }));
+}
 
 /** TOP (100) PERCENT is every row. */
 function wholePortion(limit: Limit): boolean {

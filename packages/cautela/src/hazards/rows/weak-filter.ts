@@ -1,8 +1,13 @@
-import { filterParts, pinnedConstants, shownValue } from "../../analysis/conditions/conditions.ts";
+import { conjuncts } from "../../analysis/changes/reach.ts";
+import { filterParts, pinnedConstants, shownValue, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { uniqueOn } from "../../analysis/conditions/links.ts";
+import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { valueKind } from "../../catalog/types.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { Expr, Span } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /** Names of columns that people take for a key although nothing keeps them unique. */
@@ -33,7 +38,7 @@ export const weakFilter: Hazard = {
     dangerous: "UPDATE owner SET phone = '0441' WHERE name = 'Ada Storm';",
     sound: "UPDATE owner SET phone = '0441' WHERE mail = 'ada@quay.example';",
   },
-  check({ changes, names, dialect, tree, slice }) {
+  check({ changes, names, dialect, tree, slice, show }) {
     const drafts: Draft[] = [];
     for (const { change, result, softener, target } of changes) {
       const { table } = change;
@@ -41,6 +46,11 @@ export const weakFilter: Hazard = {
       if (!table.primaryKey && table.uniqueKeys.length === 0) continue;
       // One condition alone, or several that are all of this kind.
       const parts = filterParts(change.conditions);
+      const through = parts.length === 1 && names ? keyByName(parts[0], names, dialect, show) : null;
+      if (through) {
+        drafts.push({ ...through, message: `${through.message}, and all their rows of \`${target}\` are hit.` });
+        continue;
+      }
       const pinned = pinnedConstants(parts, names);
       if (pinned.length !== parts.length || pinned.length === 0) continue;
       if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) continue;
@@ -73,3 +83,45 @@ export const weakFilter: Hazard = {
     return drafts;
   },
 };
+
+/** A key that is looked up by a name which nothing keeps unique: `owner_id IN (SELECT owner_id FROM owner WHERE name = 'Ada Storm')`. */
+function keyByName(part: Expr, names: Resolution, dialect: Dialect, show: (node: Span) => string): Draft | null {
+  const query =
+    part.kind === "in" && !part.negated
+      ? part.query
+      : part.kind === "binary" && part.op === "=" && part.right.kind === "subquery"
+        ? part.right.query
+        : null;
+  const body = query?.body;
+  if (
+    !query ||
+    query.limit ||
+    body?.kind !== "select" ||
+    body.from.length !== 1 ||
+    body.items.length !== 1 ||
+    !body.where
+  )
+    return null;
+  const [relation] = names.scopes.get(body)?.relations ?? [];
+  const item = usedColumn(body.items[0].expr, names);
+  const { table } = relation ?? {};
+  if (!table || !item || !uniqueOn(relation, new Set([item.offered?.name ?? item.name]))) return null;
+  const parts = conjuncts(body.where);
+  const pinned = pinnedConstants(parts, names);
+  if (pinned.length !== parts.length || pinned.length === 0) return null;
+  if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) return null;
+  const columns = pinned.map(({ column }) => columnLike(table, column.name));
+  if (columns.some((column) => !column || valueKind(column, dialect) !== "text")) return null;
+  if (uniqueOn(relation, new Set(columns.map((column) => column?.name ?? "")))) return null;
+  const words = pinned.map(({ column, values }) => `\`${column.name}\` = ${shownValue(values[0])}`).join(" and ");
+  return {
+    message: `Several rows of \`${table.name}\` may have ${words}`,
+    because: [
+      `no key of \`${table.name}\` keeps \`${pinned[0].column.name}\` unique`,
+      ...(part.kind === "binary"
+        ? ["where there are several, most engines refuse the statement, and some take any of them"]
+        : []),
+    ],
+    remedy: `Look the key up first, and write it out: ${show(query)}`,
+  };
+}

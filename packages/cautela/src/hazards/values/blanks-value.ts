@@ -1,5 +1,5 @@
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
@@ -32,8 +32,22 @@ export const blanksValue: Hazard = {
     sound: "UPDATE vessel SET note = REPLACE(note, 'old', '') WHERE vessel_id > 3;",
   },
   check(context) {
-    const { tree, names, dialect, changes, show } = context;
+    const { tree, names, dialect, changes, show, inserted } = context;
     const drafts: Draft[] = [];
+    if (dialect.engine.emptyIsNull)
+      inserted?.columns.forEach((column, i) => {
+        const empty = inserted.rows.some((row) => {
+          const value = row[i] ? constant(row[i]) : null;
+          return value?.type === "string" && value.value === "";
+        });
+        if (column?.required && empty)
+          drafts.push({
+            weight: "stop",
+            message: `'' is NULL in Oracle, and \`${column.name}\` may not be NULL.`,
+            because: ["Oracle keeps no empty strings"],
+            remedy: "Write a value, for instance a blank or a dash.",
+          });
+      });
     for (const { column, value } of assignedIn(tree, names)) {
       const cause = blank(value, context);
       if (cause) {

@@ -5,7 +5,7 @@ import {
   pinnedConstants,
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import type { Key } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";

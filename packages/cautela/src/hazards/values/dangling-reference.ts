@@ -1,7 +1,7 @@
 import { domainOf, keyOfColumn, keyText, referenced, singleKeys } from "../../analysis/changes/references.ts";
 import { storedValues } from "../../analysis/changes/stored-values.ts";
 import { usedColumn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";

@@ -5,7 +5,8 @@ import {
   sameValue,
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
-import { constant, plainColumn } from "../../analysis/conditions/truth.ts";
+import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Binary, Expr, InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
@@ -109,13 +110,27 @@ export function isRelative(value: Expr, column: string, context: HazardContext, 
   if (value.kind !== "binary" || !puts.test(value.op)) return false;
   // With a NULL nothing is left of the old value, or (Oracle) all of it.
   if ([value.left, value.right].some((side) => constant(side)?.type === "null")) return false;
-  if (isNeutral(value)) return false;
+  if (isNeutral(value) || settlesJson(value, column, context)) return false;
   return [value.left, value.right].some(
     (side) =>
       isOwn(side, column, context) ||
       isRelative(side, column, context, depth + 1) ||
       (side.kind === "call" && side.args.some((arg) => isOwn(arg, column, context))),
   );
+}
+
+/** JSON from which a key is taken, or into which an object is merged: a second time nothing is left to do (postgresql). */
+function settlesJson({ op, left, right }: Binary, column: string, context: HazardContext): boolean {
+  const { names, changes } = context;
+  const used = usedColumn(left, names);
+  const type = used?.offered?.column?.type ?? columnLike(changes[0]?.change.table, column)?.type ?? "";
+  const object =
+    right.kind === "call" && /^jsonb?_build_object$/i.test(right.name.parts[right.name.parts.length - 1].text);
+  if (op === "||" && object) return !reckonsWith(right, column, context);
+  const other = constant(right.kind === "cast" ? right.operand : right);
+  if (other?.type !== "string") return false;
+  if (op === "||" && /^\s*\{/.test(other.value)) return type === "" || /^jsonb?$/.test(type);
+  return op === "-" && (type === "" || type === "jsonb" || type === "hstore");
 }
 
 /** Whether an expression is that column of the row that is changed, and not the like of it in another table. */

@@ -1,4 +1,5 @@
-import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, pinnedConstants, sameValue } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -34,8 +35,16 @@ export const keyRewrite: Hazard = {
       if (!table || softener) continue;
       const key = tableKey(table.schema, table.name);
       const referring = catalog.referencing(key);
+      const pinned = pinnedConstants(filterParts(change.conditions), names);
       for (const { column, value } of assignedIn(tree, names)) {
         if (column.relation && column.relation.table !== table) continue;
+        // The key of the very row that is meant, written along with the rest.
+        const given = constant(value);
+        if (
+          given &&
+          pinned.some((one) => one.column.name === column.name && one.values.every((old) => sameValue(old, given)))
+        )
+          continue;
         const primary = table.primaryKey?.columns.some((one) => one.toLowerCase() === column.name) ?? false;
         const followers = referring.filter((other) =>
           other.foreignKeys.some(

@@ -1,6 +1,7 @@
 import { storedConstant } from "../../analysis/changes/stored-constant.ts";
 import { assignedIn, type ConstantValue } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import { tooLongFor } from "../../analysis/conditions/too-long.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
 import { decimalLimit, integerLimit, textLimit, valueKind } from "../../catalog/types.ts";
@@ -62,6 +63,12 @@ export const mayNotFit: Hazard = {
     for (const { column, value } of assignedIn(tree, names)) {
       const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       look(known, value);
+      const added = known ? addedText(value, column.name) : null;
+      const tooLong = added !== null && known ? tooLongFor(added, known, dialect) : null;
+      if (tooLong) {
+        say(column.name, `\`${show(value)}\``);
+        drafts[drafts.length - 1].because.push(`the text that is added does not fit even alone: ${tooLong}`);
+      }
       const division = found.divisions.length > 0 ? wholeDivision(value, dialect) : null;
       if (division) {
         drafts.push({
@@ -93,6 +100,16 @@ function tooMuch(value: ConstantValue, column: Column, dialect: Dialect): string
   if (range && (value.value < range.low || value.value > range.high))
     return `\`${column.name}\` takes ${range.low} to ${range.high}`;
   return null;
+}
+
+/** The constant text that a value puts before or after the column's old one: `'SLOW-' || code`, `CONCAT('SLOW-', code)`. */
+function addedText(value: Expr, column: string): string | null {
+  const joined = value.kind === "binary" && (value.op === "||" || value.op === "+" || value.op === "&");
+  const concat = value.kind === "call" && /^concat$/i.test(value.name.parts[value.name.parts.length - 1].text);
+  const parts = joined ? [value.left, value.right] : concat ? value.args : [];
+  const old = parts.some((part) => plainColumn(part)?.path.at(-1)?.text.toLowerCase() === column);
+  const text = parts.map((part) => constant(part));
+  return old ? text.map((one) => (one?.type === "string" ? one.value : "")).join("") : null;
 }
 
 /** A division of two whole constants that does not come out even. */

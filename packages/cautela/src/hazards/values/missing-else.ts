@@ -5,7 +5,7 @@ import {
   pinnedConstants,
   sameValue,
 } from "../../analysis/conditions/conditions.ts";
-import { constant, plainColumn } from "../../analysis/conditions/truth.ts";
+import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Case, Expr } from "../../sql/nodes/tree.ts";

@@ -1,7 +1,7 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
 import { namedRelation } from "../../catalog/catalog.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";

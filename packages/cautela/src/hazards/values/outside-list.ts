@@ -1,6 +1,6 @@
 import { refusal } from "../../analysis/conditions/allowed.ts";
 import { assignedIn, filterParts, pinnedConstants, shownValue } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";

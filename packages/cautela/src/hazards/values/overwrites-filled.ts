@@ -1,5 +1,5 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/truth.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";

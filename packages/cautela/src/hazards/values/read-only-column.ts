@@ -2,7 +2,10 @@ import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Column } from "../../catalog/model.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -29,7 +32,7 @@ export const readOnlyColumn: Hazard = {
     dangerous: "UPDATE tariff SET fee_with_tax = 12 WHERE tariff_id = 3;",
     sound: "UPDATE tariff SET fee = 10 WHERE tariff_id = 3;",
   },
-  check({ tree, names, changes, dialect, history, inserted }) {
+  check({ tree, names, changes, dialect, history, inserted, show }) {
     const drafts: Draft[] = [];
     const say = (column: Column, why: string): void => {
       drafts.push({
@@ -63,6 +66,8 @@ export const readOnlyColumn: Hazard = {
         if (column.generated) say(column, "it is computed from other columns");
         else if (column.identity === "always" && dialect.engine.overridingIdentity && !overriding)
           say(column, "GENERATED ALWAYS takes a value only with OVERRIDING SYSTEM VALUE");
+        else if (column.identity === "always" && dialect.engine.closedIdentity)
+          say(column, "GENERATED ALWAYS takes no value");
         else if (
           column.identity &&
           dialect.engine.fixedIdentity &&
@@ -71,6 +76,28 @@ export const readOnlyColumn: Hazard = {
           say(column, "an identity takes a value only while SET IDENTITY_INSERT is ON for the table");
       });
     }
+    if (tree.kind === "merge" && dialect.engine.mergeKeepsCondition)
+      for (const { column, value } of assignedIn(tree, names))
+        if (isAskedFor(tree, column.name, dialect))
+          drafts.push({
+            message: `\`${column.name}\` stands in the ON of this MERGE, so the engine refuses to change it.`,
+            because: ["a MERGE changes no column that decides which rows match (ORA-38104)"],
+            remedy: `Leave \`${column.name} = ${show(value)}\` out, or change it in an UPDATE of its own.`,
+          });
     return drafts;
   },
 };
+
+/** Whether the ON of a MERGE reads a column of the target. */
+function isAskedFor({ on, target }: Extract<Statement, { kind: "merge" }>, column: string, dialect: Dialect): boolean {
+  if (target.kind !== "table") return false;
+  const own = foldName(target.alias ?? target.name.parts[target.name.parts.length - 1], dialect);
+  let found = false;
+  walk(on, (node) => {
+    if (node.kind !== "column" || node.path.length < 2) return undefined;
+    const [qualifier, name] = node.path.slice(-2).map((one) => foldName(one, dialect));
+    found ||= qualifier === own && name.toLowerCase() === column.toLowerCase();
+    return undefined;
+  });
+  return found;
+}

@@ -1,5 +1,5 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { plainColumn } from "../../analysis/conditions/truth.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 

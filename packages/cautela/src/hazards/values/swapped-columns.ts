@@ -1,6 +1,7 @@
 import { type AssignedColumn, assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
-import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import type { Draft, Edit, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * Two columns copied crosswise.
@@ -11,7 +12,7 @@ import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 export const swappedColumns: Hazard = {
   id: "swapped-columns",
   family: "values",
-  statements: ["update", "merge"],
+  statements: ["update", "merge", "insert"],
   weight: "ask",
   depends: ["catalog"],
   title: "Two columns copied crosswise",
@@ -28,8 +29,8 @@ export const swappedColumns: Hazard = {
     sound:
       "UPDATE mooring AS m SET from_day = r.from_day, to_day = r.to_day FROM request r WHERE r.mooring_id = m.mooring_id;",
   },
-  check({ tree, names, show, dialect }) {
-    if (tree.kind !== "update" && tree.kind !== "merge") return [];
+  check({ tree, names, show, dialect, region, slice }) {
+    if (tree.kind !== "update" && tree.kind !== "merge" && tree.kind !== "insert") return [];
     const drafts: Draft[] = [];
     const list = assignedIn(tree, names);
     const copied = (one: AssignedColumn): string | null => usedColumn(one.value, names)?.name ?? null;
@@ -41,7 +42,16 @@ export const swappedColumns: Hazard = {
         const own = !source?.relation || source.relation === a.column.relation;
         const mysql = dialect.engine.assignsInOrder;
         if (own && !mysql) continue;
+        const put = (at: Expr, value: Expr): Edit => ({ ...region(at), text: slice(value.start, value.end) });
         drafts.push({
+          ...(own
+            ? {}
+            : {
+                fix: {
+                  title: "Copy each column from its namesake",
+                  edits: [put(a.value, b.value), put(b.value, a.value)],
+                },
+              }),
           weight: own ? "stop" : "ask",
           message: own
             ? `\`${a.column.name}\` and \`${b.column.name}\` do not change places: both end up with the old \`${b.column.name}\`.`
@@ -52,13 +62,13 @@ export const swappedColumns: Hazard = {
               : "the source has columns of both names",
           ],
           remedy: own
-            ? `Keep one value first: SET ${a.column.name} = (@old := ${a.column.name}), …`
-            : `SET ${a.column.name} = ${show(b.value)}, ${b.column.name} = ${show(a.value)}`,
+            ? "Take the old values from a second copy of the table, joined by its key."
+            : "Copy each column from the one of its own name.",
         });
       }
     }
     // MySQL's manual, UPDATE: the second assignment uses the value that the first has written.
-    if (dialect.engine.assignsInOrder && tree.kind === "update" && drafts.length === 0)
+    if (dialect.engine.assignsInOrder && tree.kind !== "merge" && drafts.length === 0)
       for (let j = 1; j < list.length && j < 200; j++) {
         const read = readIn(list[j], names);
         const earlier = list
@@ -83,7 +93,9 @@ function readIn({ value, column }: AssignedColumn, names: HazardContext["names"]
   walk(value, (node) => {
     const used = node.kind === "column" ? usedColumn(node, names) : null;
     if (used && used.relation === column.relation) read.add(used.name);
-    return node.kind !== "query";
+    // VALUES(fee) is what the new row would have had (mysql).
+    const fresh = node.kind === "call" && /^values$/i.test(node.name.parts[0].text);
+    return node.kind !== "query" && !fresh;
   });
   return read;
 }

@@ -1,5 +1,7 @@
+import { constraintKey } from "../../analysis/script/guard-ledger.ts";
 import { columnDependents, type Dependent, dependentsOf } from "../../analysis/statement/dependents.ts";
-import { nameKey, tableKey } from "../../catalog/keys.ts";
+import { namedRelation, relationKey } from "../../catalog/catalog.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Name } from "../../sql/nodes/tree.ts";
@@ -134,8 +136,10 @@ function losses({ tree, catalog, dialect }: HazardContext): Loss[] {
     if (!relation) return [];
     for (const action of tree.actions) {
       if (action.what === "rename") whole(tree.name, "renames", false, new Set());
-      if (action.what !== "drop-column" && action.what !== "rename-column") continue;
+      if (action.what !== "drop-column" && action.what !== "rename-column" && action.what !== "change-column") continue;
       const column = foldName(action.name, dialect);
+      // CHANGE may give it another name.
+      if (action.what === "change-column" && foldName(action.column.name, dialect) === column) continue;
       list.push({
         what: `the column \`${column}\` of \`${shownName(relation)}\``,
         verb: action.what === "drop-column" ? "drops" : "renames",
@@ -153,7 +157,7 @@ function losses({ tree, catalog, dialect }: HazardContext): Loss[] {
 function refusal({ verb, cascade, dependents, column }: Loss, { dialect, session }: HazardContext): Dependent[] {
   if (verb === "renames") return [];
   const loss = { column, cascade, keysChecked: session.keys !== false };
-  return dependents.filter(({ kind }) => dialect.engine.refusesDrop(kind, loss));
+  return dependents.filter(({ kind, alone = false }) => dialect.engine.refusesDrop(kind, { ...loss, alone }));
 }
 
 /** Whether a dependent stops working when the engine takes the statement. */
@@ -163,7 +167,7 @@ function breaks({ kind }: Dependent, { verb, column }: Loss, { dialect }: Hazard
 }
 
 /** What CASCADE may take along where nobody knows what there is: told once in a script. */
-function cascades({ tree, dialect, show, creations }: HazardContext): Draft[] {
+function cascades({ tree, catalog, dialect, show, creations }: HazardContext): Draft[] {
   if (!dialect.engine.truncateCascades) return [];
   const say = (what: string, weight: "ask" | "note", takes: string): Draft[] => [
     {
@@ -178,7 +182,7 @@ function cascades({ tree, dialect, show, creations }: HazardContext): Draft[] {
   ];
   if (tree.kind === "drop" && tree.cascade) {
     const [name] = tree.names;
-    if (!name || creations.everMade(nameKey(name, dialect))) return [];
+    if (!name || creations.everMade(relationKey(name, catalog, dialect))) return [];
     if (tree.object === "type" || tree.object === "domain")
       return say(show(name), "ask", "columns of the type go, with their values");
     if (/view|function|procedure|routine|sequence|index/.test(tree.object))
@@ -186,13 +190,24 @@ function cascades({ tree, dialect, show, creations }: HazardContext): Draft[] {
   }
   if (tree.kind === "alter-table")
     for (const action of tree.actions)
-      if ((action.what === "drop-column" || action.what === "drop-constraint") && action.cascade)
+      if (action.what === "drop-constraint" && action.cascade) {
+        const own = constraintKey(namedRelation(tree.name, catalog, dialect).key, action.name);
         return say(
           `${show(tree.name)}.${action.name ? show(action.name) : "…"}`,
-          action.what === "drop-column" ? "note" : "ask",
-          action.what === "drop-column"
-            ? "views that read the column go as well"
-            : "foreign keys that refer to it go as well",
-        );
+          "ask",
+          "foreign keys that refer to it go as well",
+        ).map((draft) => ({
+          ...draft,
+          // Nothing refers to a CHECK or a foreign key; a key that is made again may have taken others along.
+          settle: ({ timeline }) => {
+            const again = timeline.guards.added.get(own);
+            if (again === undefined) return draft;
+            return again === "check" || again === "foreign"
+              ? null
+              : { ...draft, weight: "note", cause: "cascade note" };
+          },
+        }));
+      } else if (action.what === "drop-column" && action.cascade)
+        return say(`${show(tree.name)}.${show(action.name)}`, "note", "views that read the column go as well");
   return [];
 }

@@ -3,7 +3,9 @@ import type { RowChange } from "../../analysis/ripples/row-changes.ts";
 import type { WriteAction } from "../../analysis/views/refusals.ts";
 import { readShape } from "../../analysis/views/shape.ts";
 import { knownUpdatability, type Updatability } from "../../analysis/views/updatability.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
+import { viewQuery } from "../../catalog/parsed-code.ts";
 import { refusals } from "../../sql/dialects/views.ts";
 import type { Query, Source, Statement, With } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -47,18 +49,12 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
       said.add(firing.relation);
       drafts.push(draft);
     }
+    if (dialect.engine.writableJoins && tree.kind === "update") drafts.push(...joinedQueries(tree, catalog, context));
     const query = writtenQuery(tree, context);
     if (query) {
-      const pretended = {
-        object: "view",
-        materialized: false,
-        checkOption: null,
-        algorithm: null,
-        readOnly: false,
-      } as View;
       const shape = readShape(query.query, null, catalog, dialect);
       const action: WriteAction = tree.kind === "delete" ? "delete" : "update";
-      const reason = dialect.engine.queryTargets ? refusals(pretended, shape, dialect)[action] : null;
+      const reason = dialect.engine.queryTargets ? refusals(PRETENDED, shape, dialect)[action] : null;
       if (reason)
         drafts.push({
           message: `The query that stands where the table should be cannot be written: ${reason}.`,
@@ -70,6 +66,15 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
     return drafts;
   },
 };
+
+/** A query without a name, as a view. */
+const PRETENDED = {
+  object: "view",
+  materialized: false,
+  checkOption: null,
+  algorithm: null,
+  readOnly: false,
+} as View;
 
 function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect }: HazardContext): Draft | null {
   if (!found.known) return null;
@@ -117,9 +122,56 @@ function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect
   return {
     message: `The engine refuses this: \`${shownName(table)}\` needs ${listed(lacking.map(({ name }) => name))}, which this INSERT through \`${shown}\` does not give.`,
     refused: true,
-    because: [`${listed(lacking.map(({ name }) => name))} must not be NULL and has no default`],
+    because: [
+      `${listed(lacking.map(({ name }) => name))} must not be NULL and ${lacking.length === 1 ? "has" : "have"} no default`,
+    ],
     remedy: `Insert into \`${shownName(table)}\` itself.`,
   };
+}
+
+/** An UPDATE that joins a query which cannot be written, or reads one in SET: Jet refuses both (support.microsoft.com, "3073"). */
+function joinedQueries(
+  { target, assignments }: Extract<Statement, { kind: "update" }>,
+  catalog: Catalog,
+  { dialect, show }: HazardContext,
+): Draft[] {
+  const drafts: Draft[] = [];
+  const refused = (what: string, reason: string): void => {
+    drafts.push({
+      message: `${what}: the engine refuses this UPDATE.`,
+      refused: true,
+      because: [reason],
+      remedy: "Write the values into a table first, and join that; or use DLookup or DSum for single values.",
+    });
+  };
+  const look = (source: Source): void => {
+    if (source.kind === "joined") {
+      look(source.first);
+      for (const { source: joined } of source.joins) look(joined);
+      return;
+    }
+    const view = source.kind === "table" ? catalog.resolveRelation(source.name) : undefined;
+    const query =
+      source.kind === "derived" && source.query.kind === "query"
+        ? source.query
+        : view?.object === "view"
+          ? (viewQuery(view, dialect.id)?.tree ?? null)
+          : null;
+    if (!query) return;
+    const reason = refusals(PRETENDED, readShape(query, null, catalog, dialect), dialect).update;
+    if (reason)
+      refused(
+        `It joins a query that cannot be written (${reason})`,
+        "every joined table must be one that can be written itself",
+      );
+  };
+  if (target.length === 1 && target[0].kind === "joined") look(target[0]);
+  for (const { value } of assignments)
+    if (value.kind === "subquery") {
+      refused(`SET reads \`${show(value)}\``, "SET takes no subquery here");
+      break;
+    }
+  return drafts;
 }
 
 /** The query that stands where the changed table should be: a derived table, or a common table expression. */

@@ -1,8 +1,8 @@
 import { dependentsOf } from "../../analysis/statement/dependents.ts";
+import { newKey } from "../../catalog/catalog.ts";
 import { queryColumns } from "../../catalog/ddl/query-columns.ts";
-import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
-import { foldName, tableNameOf } from "../../catalog/names.ts";
+import { foldName } from "../../catalog/names.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -34,10 +34,9 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
   },
   check({ tree, catalog, dialect, history }) {
     if (tree.kind !== "create-view" || !catalog) return [];
-    const { schema, table } = tableNameOf(tree.name, dialect);
     const standing = catalog.resolveRelation(tree.name);
     const view = standing?.object === "view" ? standing : null;
-    const gone = history.droppedView(tableKey(schema, table));
+    const gone = history.droppedView(newKey(tree.name, catalog, dialect, tree.temporary));
     const old = view?.columns ?? gone?.columns ?? null;
     const made =
       tree.columns?.map((column) => foldName(column, dialect)) ??
@@ -46,7 +45,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     const lost = old.filter((column) => !made.includes(column));
     const moved = lost.length === 0 && old.some((column, i) => made[i] !== column);
     if (lost.length === 0 && !moved) return [];
-    const shown = view ? shownName(view) : table;
+    const shown = view ? shownName(view) : foldName(tree.name.parts[tree.name.parts.length - 1], dialect);
     const refused = dialect.engine.appendsViewColumns && view !== null && tree.orReplace && !tree.materialized;
     const readers = view ? dependentsOf(view, catalog, dialect).map(({ name }) => name) : [];
     return [

@@ -1,5 +1,6 @@
 import type { K } from "../lexer/keywords.ts";
 import type { EngineRules } from "./engine.ts";
+import type { ObjectWords } from "./objects.ts";
 import type { Syntax } from "./syntax.ts";
 
 /** The languages that Cautela reads, by their design ids. */
@@ -50,6 +51,11 @@ export interface GrammarRules {
   readonly reserved: readonly K[];
   /** Words that may name a column but are no alias without AS. */
   readonly notAlias: readonly K[];
+  readonly objects: ObjectWords;
+  /** The first words of what ALTER TABLE does, in lower case. */
+  readonly tableActions: ReadonlySet<string>;
+  /** Words, in lower case, that clauses of columns and constraints have besides the words of the grammar. */
+  readonly clauseWords: ReadonlySet<string>;
   /** Statements follow each other without a terminator (tsql). */
   readonly bareStatements: boolean;
   /** `UPDATE a JOIN b … SET` and `UPDATE a, b SET`. */
@@ -66,6 +72,10 @@ export interface GrammarRules {
   readonly looseNames: boolean;
   /** The schema of a name without one. */
   readonly defaultSchema: string;
+  /** The schema of temporary tables, which hide others of their name; empty: they are told apart by their names. */
+  readonly temporarySchema: string;
+  /** A temporary table belongs to a schema, and hides that schema's table of its name (mysql). */
+  readonly temporaryBesides: boolean;
 }
 
 /** The settings of a session that decide what fires. */

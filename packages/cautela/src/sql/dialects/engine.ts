@@ -6,6 +6,8 @@ export interface LossRules {
   /** A column goes, and not the whole object. */
   readonly column: boolean;
   readonly cascade: boolean;
+  /** A CHECK speaks of the column and of no other. */
+  readonly alone: boolean;
   /** Foreign keys are checked in this session. */
   readonly keysChecked: boolean;
 }
@@ -17,6 +19,18 @@ export function keysOrConstraints(kind: DependentKind, { column }: LossRules): b
 
 /** How an engine deals with types, values, names, keys and triggers, as far as engines differ. */
 export interface EngineRules {
+  /** A foreign key may refer to a table that is not there yet. */
+  readonly lateReferences: boolean;
+  /** A DEFAULT is a constraint with a name. */
+  readonly namedDefaults: boolean;
+  /** Every table that an UPDATE joins must be one that could be written itself, and SET takes no subquery. */
+  readonly writableJoins: boolean;
+  /** Where the name of a constraint may stand once: in its table, or in the schema, for keys alone or for all of them. */
+  readonly constraintNames: "table" | "keys-in-schema" | "schema";
+  /** What the engine calls a constraint that has no name: `mooring_fee_check` after its columns, `mooring_ibfk_1` by numbers. */
+  readonly constraintsCalled: "by-columns" | "by-numbers" | "unknown";
+  /** Whether a subquery may read the table that its UPDATE, DELETE or INSERT … VALUES changes. */
+  readonly ownTableRead: "allowed" | "no-named-delete" | "refused";
   /** The width of `int(11)` says nothing. */
   readonly dropsWidths: boolean;
   /** `json` is a long text with a check. */
@@ -85,6 +99,14 @@ export interface EngineRules {
   readonly fixedIdentity: boolean;
   /** OVERRIDING SYSTEM VALUE lets a value into an identity. */
   readonly overridingIdentity: boolean;
+  /** A GENERATED ALWAYS identity takes no value at all. */
+  readonly closedIdentity: boolean;
+  /** OUTPUT without INTO is refused on a table with a trigger. */
+  readonly outputNeedsInto: boolean;
+  /** A trigger may fire again by way of another one although triggers do not fire themselves (nested triggers). */
+  readonly indirectRecursion: boolean;
+  /** A MERGE may not change a column of its ON. */
+  readonly mergeKeepsCondition: boolean;
   /** A unique key takes one NULL only. */
   readonly oneNullInUnique: boolean;
   /** INSERT without a list may give fewer values than the table has columns. */
@@ -175,6 +197,8 @@ export interface EngineRules {
   readonly copiesByInto: boolean;
   /** USE changes the database. */
   readonly useDatabase: boolean;
+  /** DROP … CASCADE takes the views that read what is dropped. */
+  readonly cascadeTakesViews: boolean;
   /** IGNORE also bends values that do not fit. */
   readonly ignoreBendsValues: boolean;
   /** A rename is refused while any view is broken. */
@@ -218,6 +242,9 @@ export function engineOf(names: readonly Flag[], rules: Partial<Rule> = {}): Eng
 }
 
 const USUAL: Rule = {
+  constraintNames: "table",
+  constraintsCalled: "unknown",
+  ownTableRead: "allowed",
   typeNames: {},
   decimalDefault: ["10", "0"],
   defaultTextLength: null,
@@ -235,6 +262,9 @@ const USUAL: Rule = {
 };
 
 const NONE: Record<Flag, boolean> = {
+  lateReferences: false,
+  namedDefaults: false,
+  writableJoins: false,
   dropsWidths: false,
   jsonIsText: false,
   textLengths: false,
@@ -268,6 +298,10 @@ const NONE: Record<Flag, boolean> = {
   nullIsDefault: false,
   fixedIdentity: false,
   overridingIdentity: false,
+  closedIdentity: false,
+  outputNeedsInto: false,
+  indirectRecursion: false,
+  mergeKeepsCondition: false,
   oneNullInUnique: false,
   shorterInsert: false,
   modifyKeeps: false,
@@ -313,6 +347,7 @@ const NONE: Record<Flag, boolean> = {
   starTargets: false,
   copiesByInto: false,
   useDatabase: false,
+  cascadeTakesViews: false,
   ignoreBendsValues: false,
   renameChecksViews: false,
 };

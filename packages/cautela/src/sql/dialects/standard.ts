@@ -1,5 +1,6 @@
 import { K } from "../lexer/keywords.ts";
 import type { GrammarRules, LexicalRules, RunRules } from "./dialect.ts";
+import { objectWords, words } from "./objects.ts";
 
 /** Standard SQL's lexical rules; each dialect spreads these and states its differences. */
 export const standardLexical: LexicalRules = {
@@ -88,6 +89,9 @@ export const coreNotAlias: readonly K[] = [
 export const standardGrammar: GrammarRules = {
   reserved: coreReserved,
   notAlias: coreNotAlias,
+  objects: objectWords(""),
+  tableActions: words(""),
+  clauseWords: words(""),
   bareStatements: false,
   joinedUpdate: false,
   booleanAssignment: false,
@@ -96,6 +100,8 @@ export const standardGrammar: GrammarRules = {
   fold: "lower",
   looseNames: false,
   defaultSchema: "",
+  temporarySchema: "",
+  temporaryBesides: false,
 };
 
 export const standardRun: RunRules = {

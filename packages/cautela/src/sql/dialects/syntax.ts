@@ -219,6 +219,8 @@ export interface Syntax {
   readonly newObjects: boolean;
   /** `ADD a int, b int`, `DROP COLUMN a, b`, `DROP CONSTRAINT a, b`. */
   readonly alterLists: boolean;
+  /** CREATE SCHEMA takes the statements that make what stands in it. */
+  readonly schemaElements: boolean;
   /** `ALTER TABLE a RENAME b`; `DROP KEY name`. */
   readonly bareTableRename: boolean;
   /** `ALTER COLUMN name type`. */
@@ -293,6 +295,12 @@ export interface Syntax {
   readonly alterRoutines: boolean;
   /** `DO $$ … $$`, `PREPARE name AS …`; `INSERT INTO … (…)` in parentheses. */
   readonly doBlocks: boolean;
+  /** ADD names a column without the word COLUMN. */
+  readonly bareAdd: boolean;
+  /** DROP INDEX names the table as well. */
+  readonly indexOfTable: boolean;
+  /** `ANALYZE DELETE …` runs the statement and shows its plan. */
+  readonly analyzeRuns: boolean;
   /** EXPLAIN and DESCRIBE are no statements of a script. */
   readonly noExplain: boolean;
   /** `^=` and `~=` are <>; `**` is power. */
@@ -421,6 +429,7 @@ const NONE: { -readonly [Name in keyof Syntax]: Syntax[Name] } = {
   noCursors: false,
   newObjects: false,
   alterLists: false,
+  schemaElements: false,
   bareTableRename: false,
   typeAfterAlter: false,
   bangIsNot: false,
@@ -458,6 +467,9 @@ const NONE: { -readonly [Name in keyof Syntax]: Syntax[Name] } = {
   privateTables: false,
   alterRoutines: false,
   doBlocks: false,
+  bareAdd: false,
+  indexOfTable: false,
+  analyzeRuns: false,
   noExplain: false,
   caretNotEquals: false,
   bitAssignments: false,

@@ -26,6 +26,11 @@ export function refusals(view: View, shape: ViewShape, { id }: Dialect): Refusal
   return RULES[id].refusals(view, shape);
 }
 
+/** What the engine of a dialect says of writing through views. */
+export function viewRules({ id }: Dialect): ViewRules {
+  return RULES[id];
+}
+
 /** Columns that every table of a dialect has and nobody writes, in lower case. */
 export function systemColumns({ id }: Dialect): ReadonlySet<string> {
   return RULES[id].systemColumns;

@@ -1,10 +1,19 @@
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { AlterAction, AlterTableStatement, ColumnDefinition, Ident } from "../nodes/tree.ts";
+import type {
+  AlterAction,
+  AlterTableStatement,
+  Building,
+  ColumnDefinition,
+  Ident,
+  TableConstraint,
+} from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
+import { restartValue } from "./counter.ts";
 import { expression } from "./expression.ts";
+import { grow } from "./growing.ts";
 import { ifExists } from "./if-exists.ts";
 import { partitionNames } from "./objects.ts";
 import { statementBegins } from "./statement-end.ts";
@@ -13,11 +22,18 @@ import { typeName } from "./type.ts";
 /** ALTER TABLE starting after ALTER. Actions that change neither columns nor keys are `other`. */
 export function alterTable(p: Parser, start: number): AlterTableStatement {
   while (!p.accept(K.TABLE)) p.advance();
-  ifExists(p);
+  const optional = ifExists(p);
   p.accept(K.ONLY);
   const name = p.name("the name of a table");
   if (p.at(T.STAR)) p.advance();
-  const node: AlterTableStatement = { kind: "alter-table", name, actions: [], start, end: start };
+  const node: Building<AlterTableStatement> = {
+    kind: "alter-table",
+    name,
+    ifExists: optional,
+    actions: [],
+    start,
+    end: start,
+  };
   let list = false;
   while (!p.atEnd()) {
     const from = p.pos;
@@ -39,11 +55,12 @@ function ended(p: Parser): boolean {
  * One action. T-SQL's `ADD a int, b int` and Oracle's `ADD (a …, b …)` go on without the word ADD;
  * the result says whether what follows a comma belongs to such a list.
  */
-function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
+function action(p: Parser, node: Building<AlterTableStatement>, list: boolean): boolean {
   const start = p.start;
-  const put = (one: AlterAction): void => {
+  const known = p.dialect.grammar.tableActions.has(p.wordAhead(0).toLowerCase()) || isOption(p);
+  const put = (one: Building<AlterAction>): void => {
     one.end = p.previousEnd;
-    node.actions.push(one);
+    grow(node.actions, one);
   };
   if (list && !p.is(K.ADD) && !p.is(K.DROP) && !p.is(K.ALTER)) {
     addition(p, node, start);
@@ -54,8 +71,17 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
       case K.WITH:
         if (p.nextIs(K.CHECK) || p.nextIs(K.NOCHECK)) {
           // WITH CHECK ADD CONSTRAINT … (tsql)
+          const unchecked = p.nextIs(K.NOCHECK);
+          const from = node.actions.length;
           p.seek(p.pos + 2);
-          return action(p, node, list);
+          const more = action(p, node, list);
+          if (unchecked)
+            for (const one of node.actions.slice(from))
+              if (one.what === "add-constraint") {
+                const constraint: Building<TableConstraint> = one.constraint;
+                constraint.unchecked = true;
+              }
+          return more;
         }
         break;
       case K.ADD: {
@@ -74,8 +100,30 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
       }
       case K.DROP:
         dropAction(p, start, put);
+        // DROP CONSTRAINT a, COLUMN b (tsql)
+        while (p.dialect.syntax.alterLists && p.at(T.COMMA) && startsDropped(p)) dropAction(p, p.start, put);
         skipAction(p);
         return false;
+      case K.SET: {
+        if (!/^unused$/i.test(p.wordAhead(1))) {
+          const one = guardOrPartition(p, start);
+          if (!one) break;
+          put(one);
+          skipAction(p);
+          return false;
+        }
+        // SET UNUSED (a, b), SET UNUSED COLUMN a: they cannot be reached again (plsql).
+        p.seek(p.pos + 2);
+        p.accept(K.COLUMN);
+        const parens = p.acceptKind(T.LPAREN);
+        do {
+          const name = p.label("a column");
+          put({ what: "drop-column", name, cascade: false, ifExists: false, start: name.start, end: name.end });
+        } while (parens && p.acceptKind(T.COMMA));
+        if (parens) p.expectKind(T.RPAREN, ") or ,");
+        skipAction(p);
+        return false;
+      }
       case K.ALTER:
         alterColumn(p, start, put);
         skipAction(p);
@@ -85,13 +133,13 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
         const change = p.marked(K.CHANGE);
         p.advance();
         p.accept(K.COLUMN);
-        ifExists(p);
+        const optional = ifExists(p);
         const parens = p.acceptKind(T.LPAREN);
         do {
           const from = p.start;
           const old = change ? p.label("a column") : null;
           const column = columnDefinition(p);
-          put({ what: "change-column", name: old ?? column.name, column, start: from, end: from });
+          put({ what: "change-column", name: old ?? column.name, column, ifExists: optional, start: from, end: from });
         } while (parens && p.acceptKind(T.COMMA));
         if (parens) p.expectKind(T.RPAREN, ") or ,");
         skipAction(p);
@@ -120,25 +168,35 @@ function action(p: Parser, node: AlterTableStatement, list: boolean): boolean {
           put({ what: "rename", to: p.name("a name"), start, end: start });
           return false;
         }
-        ifExists(p);
+        const optional = ifExists(p);
         const old = p.label("a column");
         p.expect(K.TO);
-        put({ what: "rename-column", name: old, to: p.label("a column"), start, end: start });
+        put({ what: "rename-column", name: old, to: p.label("a column"), ifExists: optional, start, end: start });
         return false;
       }
       default: {
         const one = guardOrPartition(p, start);
         if (one) {
           put(one);
+          // NOCHECK CONSTRAINT a, b (tsql)
+          if (p.dialect.syntax.alterLists && (one.what === "constraint-enabled" || one.what === "trigger"))
+            while (p.acceptKind(T.COMMA)) put({ ...one, name: p.label("a name") });
           skipAction(p);
           return false;
         }
       }
     }
   }
+  if (!known) p.fail("a change of the table");
+  if (p.start === start) p.advance();
   skipAction(p);
   put({ what: "other", start, end: start });
   return false;
+}
+
+/** MySQL's options of a table are written as NAME = value, and MariaDB's engines have more of their own. */
+function isOption(p: Parser): boolean {
+  return p.dialect.syntax.inlineKeys && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.EQ;
 }
 
 /** Triggers, rules and constraints switched on or off, inheritance, partitions; null for anything else. */
@@ -158,6 +216,17 @@ function guardOrPartition(p: Parser, start: number): AlterAction | null {
       const name = p.accept(K.ALL) ? null : p.label("a constraint");
       return { what: "constraint-enabled", name, enabled, trusted, start, end };
     }
+    case K.VALIDATE:
+      if (!p.nextIs(K.CONSTRAINT)) return null;
+      p.seek(p.pos + 2);
+      return {
+        what: "constraint-enabled",
+        name: p.label("a constraint"),
+        enabled: true,
+        trusted: true,
+        start,
+        end,
+      };
     case K.SET:
       if (!p.nextIs(K.SCHEMA)) return null;
       p.seek(p.pos + 2);
@@ -210,7 +279,9 @@ function switched(p: Parser, start: number): AlterAction | null {
     const all = userOnly || p.accept(K.ALL);
     return { what: "trigger", name: all ? null : p.label("a trigger"), enabled, userOnly, start, end };
   }
-  if (p.accept(K.RULE)) return { what: "rule", name: p.label("a rule"), enabled: on, start, end };
+  // A rule of replicas does not act in an ordinary session.
+  if (p.accept(K.RULE))
+    return { what: "rule", name: p.label("a rule"), enabled: enabled === "on" || enabled === "always", start, end };
   if (p.accept(K.CONSTRAINT)) {
     return { what: "constraint-enabled", name: p.label("a constraint"), enabled: on, trusted, start, end };
   }
@@ -220,19 +291,20 @@ function switched(p: Parser, start: number): AlterAction | null {
 }
 
 /** A column or a constraint after ADD. */
-function addition(p: Parser, node: AlterTableStatement, start: number): void {
+function addition(p: Parser, node: Building<AlterTableStatement>, start: number): void {
   if (p.is(K.PARTITION) || p.is(K.PERIOD) || p.is(K.SYSTEM)) {
     skipAction(p);
-    node.actions.push({ what: "other", start, end: p.previousEnd });
+    grow(node.actions, { what: "other", start, end: p.previousEnd });
     return;
   }
+  if (p.dialect.syntax.bareAdd && p.is(K.COLUMN)) p.fail("the name of a column");
   const constraint = p.is(K.COLUMN) ? null : tableConstraint(p);
   if (constraint === "skipped") {
-    node.actions.push({ what: "other", start, end: p.previousEnd });
+    grow(node.actions, { what: "other", start, end: p.previousEnd });
     return;
   }
   if (constraint) {
-    node.actions.push({ what: "add-constraint", constraint, start, end: p.previousEnd });
+    grow(node.actions, { what: "add-constraint", constraint, start, end: p.previousEnd });
     return;
   }
   p.accept(K.COLUMN);
@@ -247,26 +319,48 @@ function addition(p: Parser, node: AlterTableStatement, start: number): void {
   pushColumn(node, columnDefinition(p), ifNotExists);
 }
 
-function pushColumn(node: AlterTableStatement, column: ColumnDefinition, ifNotExists: boolean): void {
-  node.actions.push({ what: "add-column", column, ifNotExists, start: column.start, end: column.end });
+function pushColumn(node: Building<AlterTableStatement>, column: ColumnDefinition, ifNotExists: boolean): void {
+  grow(node.actions, { what: "add-column", column, ifNotExists, start: column.start, end: column.end });
 }
 
+/** Whether what stands after a comma says anew what it drops. */
+function startsDropped(p: Parser): boolean {
+  return p.nextIs(K.COLUMN) || p.nextIs(K.CONSTRAINT);
+}
+
+/** What DROP drops, from DROP itself or from the comma that goes on with its list. */
 function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): void {
   p.advance();
   if (p.is(K.PRIMARY)) {
     p.advance();
     p.accept(K.KEY);
-    put({ what: "drop-constraint", name: null, primary: true, cascade: p.is(K.CASCADE), start, end: start });
+    put({
+      what: "drop-constraint",
+      name: null,
+      primary: true,
+      cascade: p.is(K.CASCADE),
+      ifExists: false,
+      start,
+      end: start,
+    });
     return;
   }
   if (p.is(K.CONSTRAINT) || p.is(K.FOREIGN) || p.is(K.CHECK)) {
     p.advance();
     p.accept(K.KEY);
-    ifExists(p);
+    const optional = ifExists(p);
     do {
       const name = p.label("a constraint");
-      put({ what: "drop-constraint", name, primary: false, cascade: p.is(K.CASCADE), start, end: start });
-    } while (p.dialect.syntax.alterLists && p.acceptKind(T.COMMA));
+      put({
+        what: "drop-constraint",
+        name,
+        primary: false,
+        cascade: p.is(K.CASCADE),
+        ifExists: optional,
+        start,
+        end: start,
+      });
+    } while (p.dialect.syntax.alterLists && !startsDropped(p) && p.acceptKind(T.COMMA));
     return;
   }
   if (p.is(K.PARTITION) && p.peekKind(1) === T.WORD) {
@@ -286,13 +380,13 @@ function dropAction(p: Parser, start: number, put: (one: AlterAction) => void): 
     return;
   }
   p.accept(K.COLUMN);
-  ifExists(p);
+  const optional = ifExists(p);
   const parens = p.acceptKind(T.LPAREN);
   do {
     const name = p.label("a column");
     const cascade = p.is(K.CASCADE);
-    put({ what: "drop-column", name, cascade, start: name.start, end: name.end });
-  } while ((parens || p.dialect.syntax.alterLists) && p.acceptKind(T.COMMA));
+    put({ what: "drop-column", name, cascade, ifExists: optional, start: name.start, end: name.end });
+  } while ((parens || p.dialect.syntax.alterLists) && !startsDropped(p) && p.acceptKind(T.COMMA));
   if (parens) p.expectKind(T.RPAREN, ") or ,");
 }
 
@@ -307,8 +401,11 @@ function alterColumn(p: Parser, start: number, put: (one: AlterAction) => void):
   const name = p.label("a column");
   if (p.accept(K.SET)) {
     if (p.is(K.NOT) && p.nextIs(K.NULL)) put({ what: "column-required", name, required: true, start, end: start });
-    else if (p.accept(K.DEFAULT)) put({ what: "column-default", name, default: expression(p), start, end: start });
-    else if (p.accept(K.DATA)) {
+    else if (p.accept(K.DEFAULT)) {
+      // Two clauses in one: NOT NULL would be the default.
+      if (p.is(K.NOT) && p.nextIs(K.NULL)) p.fail("a default");
+      put({ what: "column-default", name, default: expression(p), start, end: start });
+    } else if (p.accept(K.DATA)) {
       p.accept(K.TYPE);
       columnType(p, name, start, put);
     } else if (p.is(K.GENERATED)) {
@@ -326,7 +423,9 @@ function alterColumn(p: Parser, start: number, put: (one: AlterAction) => void):
   else if (p.is(K.ADD) && p.nextIs(K.GENERATED)) {
     const identity = p.nextIs(K.ALWAYS, 2) ? "always" : "by default";
     put({ what: "column-identity", name, identity, start, end: start });
-  } else if (p.is(K.ADD) || p.is(K.RESTART)) put({ what: "other", start, end: start });
+  } else if (p.accept(K.RESTART)) {
+    put({ what: "restart-identity", name, value: restartValue(p), start, end: start });
+  } else if (p.is(K.ADD)) put({ what: "other", start, end: start });
   else if (p.dialect.syntax.typeAfterAlter) {
     const type = typeName(p);
     put({ what: "column-type", name, type, using: null, start, end: start });

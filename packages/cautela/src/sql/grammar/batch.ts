@@ -1,12 +1,13 @@
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { DeclareStatement, Expr, Statement } from "../nodes/tree.ts";
+import type { Building, Expr, Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
-import { readText } from "./dynamic.ts";
+import { dynamicBody } from "./dynamic.ts";
 import { expression } from "./expression.ts";
-import { conditionally, constantText, noteText } from "./known-text.ts";
+import { conditionally, noteText } from "./known-text.ts";
+import { plainDeclaration } from "./plain-nodes.ts";
 import { query } from "./query.ts";
 import { statement } from "./statement.ts";
 import { skipStatement, startsNext } from "./statement-end.ts";
@@ -47,6 +48,7 @@ export function controlFlow(p: Parser): Statement | null {
   switch (p.kw) {
     case K.BEGIN:
       if (p.nextIs(K.TRAN) || p.nextIs(K.TRANSACTION) || p.peekKind(1) === T.SEMICOLON) return null;
+      if (/^distributed$/i.test(p.wordAhead(1))) return null;
       return block(p);
     case K.IF:
       return conditionally(p, () => ifStatement(p));
@@ -146,16 +148,7 @@ function ifStatement(p: Parser): Statement {
 function declare(p: Parser): Statement {
   const start = p.start;
   p.advance();
-  const node: DeclareStatement = {
-    kind: "declare",
-    name: null,
-    type: null,
-    value: null,
-    query: null,
-    handler: null,
-    start,
-    end: start,
-  };
+  const node = plainDeclaration(start);
   if (!p.at(T.VARIABLE)) {
     node.name = p.label("a cursor");
     while (!p.is(K.FOR)) {
@@ -168,11 +161,12 @@ function declare(p: Parser): Statement {
     if (p.accept(K.OF)) {
       do p.name("a column");
       while (p.acceptKind(T.COMMA));
-    }
+    } else p.accept(K.ONLY);
     node.end = p.previousEnd;
     return node;
   }
   do {
+    if (node.name) node.before = [...node.before, node.name];
     node.name = p.label("a variable");
     p.accept(K.AS);
     if (p.accept(K.TABLE)) {
@@ -197,7 +191,7 @@ function setVariable(p: Parser): Statement {
   const from = p.start;
   const name = p.tokenText();
   p.advance();
-  const target: Expr = { kind: "variable", name, start: from, end: p.previousEnd };
+  const target: Building<Expr> = { kind: "variable", name, start: from, end: p.previousEnd };
   if (p.at(T.DOT)) {
     skipStatement(p);
     return { kind: "assign", assignments: [], start, end: p.previousEnd };
@@ -240,9 +234,7 @@ function exec(p: Parser): Statement {
       p.advance();
       p.name("a server");
     }
-    const constant = constantText(p, text);
-    const body = constant === null ? null : readText(p.dialect, constant, text);
-    return { kind: "dynamic", text, body, start, end: p.previousEnd };
+    return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
   }
   if (p.at(T.VARIABLE) && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.EQ) p.seek(p.pos + 2);
   const name = p.name("the name of a procedure");
@@ -254,9 +246,7 @@ function exec(p: Parser): Statement {
   if (p.is(K.WITH) && (p.nextIs(K.RECOMPILE) || p.nextIs(K.RESULT))) skipStatement(p);
   // sp_executesql runs its first argument.
   if (/^sp_executesql$/i.test(name.parts[name.parts.length - 1].text) && args.length > 0) {
-    const constant = constantText(p, args[0]);
-    const body = constant === null ? null : readText(p.dialect, constant, args[0]);
-    return { kind: "dynamic", text: args[0], body, start, end: p.previousEnd };
+    return { kind: "dynamic", text: args[0], body: dynamicBody(p, args[0]), start, end: p.previousEnd };
   }
   return { kind: "call-statement", name, args, start, end: p.previousEnd };
 }

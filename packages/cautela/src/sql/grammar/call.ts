@@ -1,9 +1,10 @@
 import { compact } from "../../text/own-text.ts";
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { Call, Expr, Name, OrderItem } from "../nodes/tree.ts";
+import type { Building, Call, Expr, Name, OrderItem } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { climb, explicitOperator, expression, expressions, OTHER } from "./expression.ts";
+import { grow } from "./growing.ts";
 import { atQuery, query } from "./query.ts";
 import { typeName } from "./type.ts";
 
@@ -54,14 +55,14 @@ export function matchAgainst(p: Parser): Expr {
   args.push(climb(p, OTHER));
   if (!p.at(T.RPAREN)) skipToClosing(p);
   p.expectKind(T.RPAREN, ")");
-  const name: Name = {
+  const name: Building<Name> = {
     kind: "name",
     parts: [{ text: "match", quoted: false, hole: false, start, end: start + 5 }],
     link: null,
     start,
     end: start + 5,
   };
-  const match = emptyCall(name, start, p.previousEnd);
+  const match: Building<Call> = emptyCall(name, start, p.previousEnd);
   match.args = args;
   return match;
 }
@@ -92,7 +93,7 @@ export function call(p: Parser): Expr {
 
 /** The arguments and what follows them; the current token is the opening parenthesis. */
 export function callRest(p: Parser, name: Name): Call {
-  const node = emptyCall(name, name.start, name.end);
+  const node: Building<Call> = emptyCall(name, name.start, name.end);
   p.advance();
   if (p.at(T.STAR)) {
     const after = p.peekKind(1);
@@ -122,7 +123,7 @@ export function callRest(p: Parser, name: Name): Call {
   return node;
 }
 
-function arguments_(p: Parser, node: Call): void {
+function arguments_(p: Parser, node: Building<Call>): void {
   for (;;) {
     // VARIADIC array, and the leading words of TRIM, EXTRACT and the XML and JSON functions.
     while (p.at(T.WORD) && isLeadingArgumentWord(p)) p.advance();
@@ -141,7 +142,7 @@ function arguments_(p: Parser, node: Call): void {
       while (node.argNames.length < node.args.length) node.argNames.push(null);
       node.argNames.push(p.anyIdent().text);
       p.advance();
-      node.args.push(expression(p));
+      grow(node.args, expression(p));
     } else if (p.at(T.COMMA)) {
       // An argument left out: f(a, , b) (jet).
       p.advance();
@@ -149,8 +150,8 @@ function arguments_(p: Parser, node: Call): void {
     } else if (atQuery(p)) {
       const start = p.start;
       const inner = query(p);
-      node.args.push({ kind: "subquery", query: inner, start, end: inner.end });
-    } else node.args.push(expression(p));
+      grow(node.args, { kind: "subquery", query: inner, start, end: inner.end });
+    } else grow(node.args, expression(p));
     // Words between the parts of one argument list: FROM, FOR, IN, AS type, USING, SEPARATOR…
     for (;;) {
       if (p.at(T.COMMA)) break;
@@ -169,14 +170,14 @@ function arguments_(p: Parser, node: Call): void {
         p.advance();
         if (!p.at(T.WORD) || !isArgumentWord(p)) {
           if (p.at(T.RPAREN)) return;
-          if (!p.at(T.COMMA)) node.args.push(expression(p));
+          if (!p.at(T.COMMA)) grow(node.args, expression(p));
         }
         continue;
       }
       if (p.at(T.COLON) || p.at(T.HOLE)) {
         // 'key': value
         if (p.at(T.COLON)) p.advance();
-        node.args.push(expression(p));
+        grow(node.args, expression(p));
         continue;
       }
       if (p.at(T.WORD) || p.at(T.OPERATOR) || p.at(T.LPAREN)) {
@@ -231,7 +232,7 @@ function isArgumentWord(p: Parser): boolean {
 }
 
 /** FILTER, WITHIN GROUP, OVER, IGNORE NULLS, KEEP. */
-function callTail(p: Parser, node: Call): void {
+function callTail(p: Parser, node: Building<Call>): void {
   for (;;) {
     // NTH_VALUE(fee, 2) FROM FIRST RESPECT NULLS OVER (…)
     if (p.is(K.FROM) && (p.nextIs(K.FIRST) || p.nextIs(K.LAST)) && (p.nextIs(K.RESPECT, 2) || p.nextIs(K.IGNORE, 2)))
@@ -262,13 +263,13 @@ function callTail(p: Parser, node: Call): void {
 }
 
 /** The window in parentheses; its expressions are kept among the arguments' order. */
-function windowSpec(p: Parser, node: Call): void {
+function windowSpec(p: Parser, node: Building<Call>): void {
   p.advance();
   if (p.at(T.WORD) && !p.is(K.PARTITION) && !p.is(K.ORDER) && !isFrameWord(p.kw)) p.anyIdent();
   else if (p.at(T.QUOTED)) p.anyIdent();
   if (p.accept(K.PARTITION)) {
     p.expect(K.BY);
-    node.args.push(...expressions(p));
+    for (const one of expressions(p)) grow(node.args, one);
   }
   if (p.is(K.ORDER)) node.orderBy = orderBy(p);
   if (!p.at(T.RPAREN)) {

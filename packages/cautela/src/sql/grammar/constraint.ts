@@ -1,8 +1,10 @@
 import { K } from "../lexer/keywords.ts";
 import { T } from "../lexer/tokens.ts";
-import type { ForeignKeyClause, Ident, TableConstraint } from "../nodes/tree.ts";
+import type { Building, ForeignKeyClause, Ident, TableConstraint } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
+import { passClauseWord, passIndexAttributes } from "./clause-word.ts";
 import { expression, operand } from "./expression.ts";
+import { grow } from "./growing.ts";
 import { ifExists } from "./if-exists.ts";
 import { statementBegins } from "./statement-end.ts";
 
@@ -26,11 +28,12 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
       }
     } else if (p.is(K.CHECK) && p.peekKind(1) !== T.LPAREN) name = p.label("a name");
   }
-  const node: TableConstraint = {
+  const node: Building<TableConstraint> = {
     kind: "check",
     name,
     columns: [],
     inexact: false,
+    unchecked: false,
     references: null,
     check: null,
     where: null,
@@ -66,9 +69,8 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
       constraintTail(p, node);
       return node;
     case K.CHECK:
-      if (p.peekKind(1) !== T.LPAREN && !mysql) {
-        if (!p.dialect.syntax.replicationOptions) break;
-      }
+      // CHECK NOT FOR REPLICATION (…) (tsql)
+      if (p.dialect.syntax.replicationOptions && p.nextIs(K.NOT) && p.nextIs(K.FOR, 2)) p.seek(p.pos + 3);
       if (p.peekKind(1) !== T.LPAREN) break;
       p.advance();
       p.advance();
@@ -113,7 +115,14 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
       constraintTail(p, node);
       return "skipped";
     }
-    if (p.is(K.DEFAULT) || name !== null) {
+    if (p.is(K.DEFAULT)) {
+      // CONSTRAINT name DEFAULT 0 FOR column (tsql)
+      p.advance();
+      operand(p);
+      constraintTail(p, node);
+      return "skipped";
+    }
+    if (name !== null && (p.at(T.COMMA) || p.at(T.RPAREN) || p.isText("CONNECTION") || p.is(K.NOT))) {
       constraintTail(p, node);
       return "skipped";
     }
@@ -123,7 +132,7 @@ export function tableConstraint(p: Parser): TableConstraint | "skipped" | null {
 }
 
 /** The columns of a key; the words before the parenthesis (its name, its kind) are passed. */
-function keyColumns(p: Parser, node: TableConstraint): void {
+function keyColumns(p: Parser, node: Building<TableConstraint>): void {
   while (!p.at(T.LPAREN)) {
     if (p.atEnd() || p.at(T.COMMA) || p.at(T.RPAREN)) {
       // UNIQUE USING INDEX name
@@ -142,18 +151,18 @@ function keyColumns(p: Parser, node: TableConstraint): void {
 }
 
 /** (a, b DESC, lower(c), d(10)): plain columns by name; anything else makes the key inexact. */
-export function indexColumns(p: Parser, node: { columns: Ident[]; inexact: boolean }): void {
+export function indexColumns(p: Parser, node: { readonly columns: readonly Ident[]; inexact: boolean }): void {
   p.advance();
   do {
     if ((p.at(T.WORD) || p.at(T.QUOTED)) && isColumnPart(p.peekKind(1))) {
-      node.columns.push(p.anyIdent());
+      grow(node.columns, p.anyIdent());
     } else {
       const expr = operand(p);
-      if (expr.kind === "column") node.columns.push(expr.path[expr.path.length - 1]);
+      if (expr.kind === "column") grow(node.columns, expr.path[expr.path.length - 1]);
       else {
         node.inexact = true;
         // A prefix, name(10), is still a part of that column.
-        if (expr.kind === "call" && expr.name.parts.length === 1) node.columns.push(expr.name.parts[0]);
+        if (expr.kind === "call" && expr.name.parts.length === 1) grow(node.columns, expr.name.parts[0]);
       }
     }
     // Collation, operator class and its options, order.
@@ -188,7 +197,7 @@ export function references(p: Parser): ForeignKeyClause {
   const start = p.start;
   p.expect(K.REFERENCES);
   const table = p.name("the name of a table");
-  const node: ForeignKeyClause = {
+  const node: Building<ForeignKeyClause> = {
     table,
     columns: null,
     onDelete: null,
@@ -217,7 +226,7 @@ export function references(p: Parser): ForeignKeyClause {
   return node;
 }
 
-function deferral(p: Parser, node: ForeignKeyClause): boolean {
+function deferral(p: Parser, node: Building<ForeignKeyClause>): boolean {
   if (p.is(K.NOT) && p.nextIs(K.DEFERRABLE)) {
     p.seek(p.pos + 2);
     return true;
@@ -252,18 +261,23 @@ function referenceAction(p: Parser): string {
 }
 
 /** What may follow a constraint up to the next element: NOT VALID, ENABLE, ON CONFLICT, WITH (…). */
-function constraintTail(p: Parser, node: TableConstraint): void {
+function constraintTail(p: Parser, node: Building<TableConstraint>): void {
   while (!p.at(T.COMMA) && !p.at(T.RPAREN) && !p.atEnd()) {
     if (p.at(T.BAD)) p.fail(") or ,");
     if (statementBegins(p)) break;
     // sqlite: the next constraint may follow without a comma.
     if (p.dialect.syntax.commalessConstraints && startsConstraint(p)) break;
-    if (p.is(K.WHERE) && p.peekKind(1) === T.LPAREN) {
+    if (p.is(K.WHERE)) {
       p.advance();
       node.where = expression(p);
     } else if (node.references && deferral(p, node.references)) continue;
     else if (p.at(T.LPAREN)) p.skipParens();
-    else p.advance();
+    else if (p.accept(K.NOT)) node.unchecked ||= p.isText("VALID") || p.isText("ENFORCED");
+    else if (p.is(K.USING) && p.nextIs(K.INDEX)) passIndexAttributes(p);
+    else {
+      node.unchecked ||= p.isText("NOVALIDATE");
+      passClauseWord(p);
+    }
   }
   node.end = p.previousEnd;
 }

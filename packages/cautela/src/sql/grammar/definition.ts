@@ -1,6 +1,7 @@
 import { K } from "../lexer/keywords.ts";
 import { T } from "../lexer/tokens.ts";
 import type {
+  Building,
   CreateRoutineStatement,
   CreateViewStatement,
   Ident,
@@ -10,14 +11,17 @@ import type {
 } from "../nodes/tree.ts";
 import { type Parser, ReadingStopped } from "../reading/parser.ts";
 import { batchList } from "./batch.ts";
+import { declarationList, nestedRoutine } from "./declarations.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { expression } from "./expression.ts";
+import { grow } from "./growing.ts";
 import { ifExists } from "./if-exists.ts";
 import { apart } from "./known-text.ts";
-import { blockBody, bodyStatement, declarationList, nestedRoutine } from "./procedural.ts";
+import { plainDeclaration } from "./plain-nodes.ts";
+import { blockBody, bodyStatement } from "./procedural.ts";
 import { query } from "./query.ts";
 import { skipRoutine } from "./routine.ts";
-import { skipStatement } from "./statement-end.ts";
+import { skipStatement, statementBegins } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
 import { typeName } from "./type.ts";
 
@@ -27,14 +31,15 @@ export function createView(
   start: number,
   head: { orReplace: boolean; temporary: boolean; materialized: boolean },
 ): CreateViewStatement {
-  ifExists(p);
+  const ifNotExists = ifExists(p);
   const name = p.name("the name of a view");
-  const node: CreateViewStatement = {
+  const node: Building<CreateViewStatement> = {
     kind: "create-view",
     name,
     columns: null,
     query: null,
     orReplace: head.orReplace,
+    ifNotExists,
     temporary: head.temporary,
     materialized: head.materialized,
     checkOption: null,
@@ -53,7 +58,7 @@ export function createView(
   }
   p.advance();
   node.query = query(p);
-  while (!p.atEnd()) {
+  while (!p.atEnd() && !(p.inSchema && statementBegins(p))) {
     if (p.at(T.BAD)) p.fail("the end of the statement");
     if (p.is(K.CHECK) && p.nextIs(K.OPTION))
       node.checkOption ??= p.tokens.marks[p.pos - 1] === K.LOCAL ? "local" : "cascaded";
@@ -85,7 +90,7 @@ function viewAlgorithm(p: Parser): "merge" | "temptable" | null {
 }
 
 /** WITH (check_option = local, security_invoker = true) (postgresql). */
-function viewOptions(p: Parser, node: CreateViewStatement): void {
+function viewOptions(p: Parser, node: Building<CreateViewStatement>): void {
   const from = p.start;
   p.skipParens();
   const text = p.slice(from, p.previousEnd).toLowerCase();
@@ -96,7 +101,7 @@ function viewOptions(p: Parser, node: CreateViewStatement): void {
 }
 
 /** The column names; plsql allows constraints among them, which do not matter here. */
-function viewColumns(p: Parser, node: CreateViewStatement): void {
+function viewColumns(p: Parser, node: Building<CreateViewStatement>): void {
   p.advance();
   const columns: Ident[] = [];
   while (!p.at(T.RPAREN)) {
@@ -117,11 +122,12 @@ function viewColumns(p: Parser, node: CreateViewStatement): void {
  * cannot be read is passed whole, with the reason: the statement only defines it.
  */
 export function createRoutine(p: Parser, start: number, object: string, orReplace: boolean): CreateRoutineStatement {
-  const node: CreateRoutineStatement = {
+  const node: Building<CreateRoutineStatement> = {
     kind: "create-routine",
     object,
     name: null,
     orReplace,
+    ifNotExists: false,
     language: p.dialect.id,
     arguments: null,
     trigger: null,
@@ -137,11 +143,12 @@ export function createRoutine(p: Parser, start: number, object: string, orReplac
   try {
     const isBody = (object === "package" || object === "type") && p.isText("BODY");
     if (isBody) p.advance();
-    ifExists(p);
+    node.ifNotExists = ifExists(p);
     node.name = p.name("a name");
     if (object === "trigger") triggerHead(p, node);
     else if (object === "function" || object === "procedure") node.arguments = argumentsAhead(p);
-    if (object === "package" && p.dialect.syntax.packagesApart) skipPackage(p);
+    if (object === "trigger" && isCompound(p)) apart(p, () => compoundBody(p, node));
+    else if (object === "package" && p.dialect.syntax.packagesApart) skipPackage(p);
     else apart(p, () => definitionBody(p, node, isBody));
     if (!p.atEnd()) p.fail("the end of the statement");
   } catch (stopped) {
@@ -202,7 +209,40 @@ function argumentsAhead(p: Parser): Span[] | null {
   return bare && list.length === 0 ? null : list;
 }
 
-function definitionBody(p: Parser, node: CreateRoutineStatement, isBody: boolean): void {
+/** COMPOUND TRIGGER: a section for each moment (plsql). */
+function isCompound(p: Parser): boolean {
+  return p.nextIs(K.TRIGGER) && p.isText("COMPOUND");
+}
+
+/** Declarations, and `AFTER EACH ROW IS BEGIN … END AFTER EACH ROW;` for each moment, up to the END of the trigger. */
+function compoundBody(p: Parser, node: Building<CreateRoutineStatement>): void {
+  const body: Statement[] = [];
+  p.seek(p.pos + 2);
+  p.inRoutine++;
+  while (!p.is(K.END)) {
+    if (p.at(T.EOF) || p.at(T.BATCH)) p.fail("END");
+    if (!p.is(K.BEFORE) && !p.is(K.AFTER) && !p.is(K.INSTEAD)) {
+      p.advance();
+      continue;
+    }
+    while (!p.is(K.BEGIN)) {
+      if (p.at(T.EOF) || p.at(T.BATCH)) p.fail("BEGIN");
+      p.advance();
+    }
+    body.push(blockBody(p, p.start, []));
+    while (!p.at(T.SEMICOLON)) {
+      if (p.atEnd()) p.fail(";");
+      p.advance();
+    }
+    p.advance();
+  }
+  p.inRoutine--;
+  p.advance();
+  if (p.atName()) p.advance();
+  node.body = body;
+}
+
+function definitionBody(p: Parser, node: Building<CreateRoutineStatement>, isBody: boolean): void {
   switch (p.dialect.engine.routineBody) {
     case "quoted":
       postgresBody(p, node);
@@ -237,8 +277,8 @@ const TIMINGS: Partial<Record<K, TriggerHead["timing"]>> = {
 };
 
 /** When a trigger fires, on what, and for which rows; up to its body. */
-function triggerHead(p: Parser, node: CreateRoutineStatement): void {
-  const head: TriggerHead = {
+function triggerHead(p: Parser, node: Building<CreateRoutineStatement>): void {
+  const head: Building<TriggerHead> = {
     timing: "after",
     events: [],
     columns: null,
@@ -249,7 +289,7 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
   node.trigger = head;
   const begun = (): boolean => {
     if (p.atEnd()) return true;
-    if (p.is(K.EXECUTE) || p.is(K.BEGIN) || p.is(K.DECLARE) || p.is(K.CALL)) return true;
+    if (p.is(K.EXECUTE) || p.is(K.BEGIN) || p.is(K.DECLARE) || p.is(K.CALL) || isCompound(p)) return true;
     if (p.dialect.syntax.bodyAfterAs) return p.is(K.AS);
     return (
       p.dialect.syntax.bodyAfterHead &&
@@ -268,7 +308,7 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
       if (p.is(K.OF)) {
         p.advance();
         head.columns ??= [];
-        do head.columns.push(p.label("a column"));
+        do grow(head.columns, p.label("a column"));
         while (p.acceptKind(T.COMMA));
       }
       continue;
@@ -295,7 +335,7 @@ function triggerHead(p: Parser, node: CreateRoutineStatement): void {
 }
 
 /** PostgreSQL: arguments, AS '…' or a body of its own; LANGUAGE stands before or after it. */
-function postgresBody(p: Parser, node: CreateRoutineStatement): void {
+function postgresBody(p: Parser, node: Building<CreateRoutineStatement>): void {
   if (node.object === "trigger") {
     p.expect(K.EXECUTE);
     if (!p.accept(K.FUNCTION)) p.expect(K.PROCEDURE);
@@ -341,7 +381,11 @@ export function quotedBody(p: Parser): { value: string; offset: number | null; s
 }
 
 /** Reads a quoted body in the language of the routine. */
-export function readQuoted(p: Parser, node: CreateRoutineStatement, text: ReturnType<typeof quotedBody>): void {
+export function readQuoted(
+  p: Parser,
+  node: Building<CreateRoutineStatement>,
+  text: ReturnType<typeof quotedBody>,
+): void {
   if (node.language === "plpgsql") {
     const inner = readInner(p.dialect, text.value, text.offset, text, plpgsql);
     node.body = inner.statements;
@@ -365,7 +409,7 @@ export function plpgsql(p: Parser): Statement[] {
 }
 
 /** T-SQL: AS and statements up to the end of the batch. */
-function batchBody(p: Parser, node: CreateRoutineStatement): void {
+function batchBody(p: Parser, node: Building<CreateRoutineStatement>): void {
   let depth = 0;
   while (depth > 0 || !(p.is(K.AS) && !isDefaultAs(p))) {
     if (p.at(T.EOF) || p.at(T.BATCH)) p.fail("AS");
@@ -401,7 +445,7 @@ function isDefaultAs(p: Parser): boolean {
 }
 
 /** PL/SQL: IS or AS, declarations, BEGIN … END; packages hold routines. */
-function plsqlBody(p: Parser, node: CreateRoutineStatement, isBody: boolean): void {
+function plsqlBody(p: Parser, node: Building<CreateRoutineStatement>, isBody: boolean): void {
   p.inRoutine++;
   if (node.object === "trigger") {
     if (p.is(K.CALL)) node.body = [bodyStatement(p)];
@@ -431,7 +475,7 @@ function plsqlBody(p: Parser, node: CreateRoutineStatement, isBody: boolean): vo
   p.inRoutine--;
 }
 
-function packageBody(p: Parser, node: CreateRoutineStatement): void {
+function packageBody(p: Parser, node: Building<CreateRoutineStatement>): void {
   const members: Statement[] = [];
   for (;;) {
     while (p.acceptKind(T.SEMICOLON));
@@ -460,20 +504,11 @@ function packageBody(p: Parser, node: CreateRoutineStatement): void {
 function member(p: Parser): Statement {
   const start = p.start;
   skipStatement(p);
-  return {
-    kind: "declare",
-    name: null,
-    type: null,
-    value: null,
-    query: null,
-    handler: null,
-    start,
-    end: p.previousEnd,
-  };
+  return plainDeclaration(start, p.previousEnd);
 }
 
 /** MySQL and MariaDB: characteristics, then one statement. */
-function psmBody(p: Parser, node: CreateRoutineStatement): void {
+function psmBody(p: Parser, node: Building<CreateRoutineStatement>): void {
   if (node.object === "event") {
     while (!p.is(K.DO) || p.tokens.marks[p.pos - 1] === K.ON) {
       if (p.atEnd()) p.fail("DO");

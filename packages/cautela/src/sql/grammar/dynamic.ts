@@ -1,9 +1,10 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { Lexer } from "../lexer/lexer.ts";
 import { T } from "../lexer/tokens.ts";
-import type { Node, Problem, Statement } from "../nodes/tree.ts";
+import type { Building, Expr, Node, Problem, Statement } from "../nodes/tree.ts";
 import { children } from "../nodes/visitor.ts";
 import { Parser, ReadingStopped } from "../reading/parser.ts";
+import { constantTexts } from "./known-text.ts";
 
 /** How a text inside a script is read: as a list of statements, or as one body. */
 export type Reading = (p: Parser) => Statement[];
@@ -49,6 +50,20 @@ export function readInner(
   }
 }
 
+/** What dynamic SQL runs; null where its text is not constant, or cannot be read. One text of several is a branch. */
+export function dynamicBody(p: Parser, text: Expr): Statement[] | null {
+  const texts = constantTexts(p, text);
+  if (!texts) return null;
+  const bodies = texts.map((one) => readText(p.dialect, one, text));
+  if (bodies.length === 1) return bodies[0];
+  const branches: { condition: null; body: Statement[] }[] = [];
+  for (const body of bodies) {
+    if (!body) return null;
+    branches.push({ condition: null, body });
+  }
+  return [{ kind: "if", branches, start: text.start, end: text.end }];
+}
+
 /** Constant dynamic SQL as statements; null where it cannot be read. */
 export function readText(dialect: Dialect, text: string, whole: { start: number; end: number }): Statement[] | null {
   if (reading.script === null) return null;
@@ -57,7 +72,7 @@ export function readText(dialect: Dialect, text: string, whole: { start: number;
 
 /** Gives every node below a statement the range of the string it was read from. */
 function relocate(root: Statement, whole: { start: number; end: number }): void {
-  const stack: Node[] = [root];
+  const stack: Building<Node>[] = [root];
   for (let node = stack.pop(); node; node = stack.pop()) {
     node.start = whole.start;
     node.end = whole.end;

@@ -1,10 +1,12 @@
 import { compact } from "../../text/own-text.ts";
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { Expr, Query } from "../nodes/tree.ts";
+import type { Building, Expr, Query } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { callRest } from "./call.ts";
+import { grow } from "./growing.ts";
 import { hole } from "./name-or-literal.ts";
+import { isRangeWord, isTest, range } from "./predicates.ts";
 import { isQueryTail, primary } from "./primary.ts";
 import { atQuery, query, queryRest } from "./query.ts";
 import { stringValue } from "./string.ts";
@@ -14,10 +16,10 @@ import { typeName } from "./type.ts";
 // dialect differs in a way that changes the answer, `binaryPower` says so.
 export const OR = 10;
 const XOR = 20;
-const AND = 30;
+export const AND = 30;
 export const NOT = 40;
-const IS = 50;
-const COMPARISON = 60;
+export const IS = 50;
+export const COMPARISON = 60;
 /** sqlite: `<` and its like bind tighter than `=`. */
 const ORDERING = 65;
 const RANGE = 70;
@@ -43,7 +45,7 @@ export function operand(p: Parser): Expr {
 }
 
 /** Several expressions with commas between. */
-export function expressions(p: Parser): Expr[] {
+export function expressions(p: Parser): readonly Expr[] {
   const first = expression(p);
   if (!p.at(T.COMMA)) return [first];
   const list = [first];
@@ -106,7 +108,7 @@ function prefix(p: Parser, least: number): Expr {
 }
 
 /** What may follow a primary directly: `::type`, subscripts, `.field`, `(+)`. */
-function postfix(p: Parser, first: Expr): Expr {
+function postfix(p: Parser, first: Building<Expr>): Expr {
   let left = first;
   for (;;) {
     switch (p.kind) {
@@ -150,8 +152,14 @@ function postfix(p: Parser, first: Expr): Expr {
         }
         const field = p.label("the name of a field");
         if (p.at(T.LPAREN)) {
-          const call = callRest(p, { kind: "name", parts: [field], link: null, start: field.start, end: field.end });
-          if (call.kind === "call") call.args.unshift(left);
+          const call: Building<Expr> = callRest(p, {
+            kind: "name",
+            parts: [field],
+            link: null,
+            start: field.start,
+            end: field.end,
+          });
+          if (call.kind === "call") call.args = [left, ...call.args];
           call.start = left.start;
           left = call;
           continue;
@@ -172,7 +180,7 @@ function postfix(p: Parser, first: Expr): Expr {
   }
 }
 
-function infix(p: Parser, left: Expr, least: number): Expr | null {
+function infix(p: Parser, left: Building<Expr>, least: number): Expr | null {
   if (p.at(T.WORD)) return p.marked(K.NONE) && !p.dialect.syntax.wordOperators ? null : wordInfix(p, left, least);
   if (p.at(T.STAR)) {
     if (least > MULTIPLICATIVE) return null;
@@ -203,15 +211,15 @@ function infix(p: Parser, left: Expr, least: number): Expr | null {
 }
 
 /** Two operands and their operator as one node. */
-export function binary(left: Expr, op: string, right: Expr): Expr {
+export function binary(left: Building<Expr>, op: string, right: Expr): Expr {
   return { kind: "binary", op, left, right, start: left.start, end: right.end };
 }
 
 /** Joins a condition to a chain; `a AND b AND c` stays one flat node however long it is. */
-function chain(op: "and" | "or" | "xor", left: Expr, right: Expr): Expr {
+function chain(op: "and" | "or" | "xor", left: Building<Expr>, right: Expr): Expr {
   if (left.kind === "logic" && left.op === op && !left.parenthesised) {
     if (left.items.length < 8) left.items = [...left.items, right];
-    else left.items.push(right);
+    else grow(left.items, right);
     left.end = right.end;
     return left;
   }
@@ -233,7 +241,7 @@ const OPERATOR_TEXT: Partial<Record<Op, string>> = {
   [Op.CONCAT]: "||",
 };
 
-function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
+function operatorInfix(p: Parser, left: Building<Expr>, least: number): Expr | null {
   const op = p.kw as Op;
   let power = OTHER;
   switch (op) {
@@ -328,7 +336,7 @@ function operatorInfix(p: Parser, left: Expr, least: number): Expr | null {
 }
 
 /** `= ANY (…)`: the current token is the quantifier. */
-function quantified(p: Parser, left: Expr, op: string): Expr {
+export function quantified(p: Parser, left: Building<Expr>, op: string): Expr {
   const quantifier = p.marked(K.ALL) ? "all" : "any";
   p.advance();
   p.expectKind(T.LPAREN, "(");
@@ -363,7 +371,7 @@ function quantified(p: Parser, left: Expr, op: string): Expr {
 }
 
 /** An operator that is a word: a table of words, one case each, which is longer than a function should be. */
-function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
+function wordInfix(p: Parser, left: Building<Expr>, least: number): Expr | null {
   switch (p.kw) {
     case K.OR:
       if (least > OR) return null;
@@ -413,23 +421,6 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       p.advance();
       return range(p, left, true);
     }
-    case K.IN:
-    case K.BETWEEN:
-    case K.LIKE:
-    case K.ALIKE:
-    case K.ILIKE:
-    case K.SIMILAR:
-    case K.GLOB:
-    case K.REGEXP:
-    case K.RLIKE:
-    case K.MATCH:
-    case K.LIKEC:
-    case K.LIKE2:
-    case K.LIKE4:
-    case K.MEMBER:
-    case K.SUBMULTISET:
-      if (least > RANGE || !inDialect(p, p.kw)) return null;
-      return range(p, left, false);
     case K.SOUNDS:
       if (least > RANGE || !p.nextIs(K.LIKE)) return null;
       p.advance();
@@ -506,7 +497,8 @@ function wordInfix(p: Parser, left: Expr, least: number): Expr | null {
       }
       return { kind: "compound", what: "interval", operands: [left], name: "", start: left.start, end: p.previousEnd };
     default:
-      return null;
+      if (!isRangeWord(p.kw) || least > RANGE || !inDialect(p, p.kw)) return null;
+      return range(p, left, false);
   }
 }
 
@@ -520,29 +512,6 @@ export function explicitOperator(p: Parser): string {
   p.advance();
   p.expectKind(T.RPAREN, ")");
   return op;
-}
-
-function isRangeWord(word: K): boolean {
-  switch (word) {
-    case K.IN:
-    case K.BETWEEN:
-    case K.LIKE:
-    case K.ALIKE:
-    case K.ILIKE:
-    case K.SIMILAR:
-    case K.GLOB:
-    case K.REGEXP:
-    case K.RLIKE:
-    case K.MATCH:
-    case K.LIKEC:
-    case K.LIKE2:
-    case K.LIKE4:
-    case K.MEMBER:
-    case K.SUBMULTISET:
-      return true;
-    default:
-      return false;
-  }
 }
 
 /** Whether a word is an operator in this dialect and not a name. */
@@ -572,138 +541,4 @@ function inDialect(p: Parser, word: K): boolean {
     default:
       return true;
   }
-}
-
-function range(p: Parser, left: Expr, negated: boolean): Expr {
-  const word = p.kw;
-  p.advance();
-  const { start } = left;
-  switch (word) {
-    case K.IN: {
-      if (!p.at(T.LPAREN)) {
-        // sqlite: IN table; templates: IN ${list}
-        const right = climb(p, OTHER);
-        return { kind: "in", operand: left, negated, items: [right], query: null, start, end: right.end };
-      }
-      p.advance();
-      if (p.at(T.RPAREN)) {
-        p.advance();
-        return { kind: "in", operand: left, negated, items: [], query: null, start, end: p.previousEnd };
-      }
-      if (atQuery(p)) {
-        const inner = query(p);
-        p.expectKind(T.RPAREN, ")");
-        return { kind: "in", operand: left, negated, items: null, query: inner, start, end: p.previousEnd };
-      }
-      const items = expressions(p);
-      if (items.length === 1 && items[0].kind === "subquery" && isQueryTail(p)) {
-        items[0].query = queryRest(p, items[0].query, items[0].start);
-      }
-      p.expectKind(T.RPAREN, ") or ,");
-      if (items.length === 1 && items[0].kind === "subquery") {
-        return { kind: "in", operand: left, negated, items: null, query: items[0].query, start, end: p.previousEnd };
-      }
-      return { kind: "in", operand: left, negated, items, query: null, start, end: p.previousEnd };
-    }
-    case K.BETWEEN: {
-      if (!p.accept(K.SYMMETRIC)) p.accept(K.ASYMMETRIC);
-      const low = climb(p, OTHER);
-      p.expect(K.AND);
-      const high = climb(p, OTHER);
-      return { kind: "between", operand: left, low, high, negated, start, end: high.end };
-    }
-    case K.MEMBER:
-    case K.SUBMULTISET: {
-      p.accept(K.OF);
-      const right = climb(p, OTHER);
-      return {
-        kind: "like",
-        op: "member of",
-        operand: left,
-        pattern: right,
-        escape: null,
-        negated,
-        start,
-        end: right.end,
-      };
-    }
-    default: {
-      let op = p.slice(p.base + p.tokens.starts[p.pos - 1], p.previousEnd).toLowerCase();
-      if (word === K.SIMILAR) {
-        p.expect(K.TO);
-        op = "similar to";
-      }
-      if (p.at(T.WORD) && (p.marked(K.ANY) || p.marked(K.ALL) || p.marked(K.SOME)) && p.peekKind(1) === T.LPAREN) {
-        return quantified(p, left, negated ? `not ${op}` : op);
-      }
-      if (p.is(K.BINARY)) p.advance();
-      const pattern = climb(p, OTHER);
-      let escaper: Expr | null = null;
-      if (p.is(K.ESCAPE)) {
-        p.advance();
-        escaper = climb(p, OTHER);
-      }
-      return { kind: "like", op, operand: left, pattern, escape: escaper, negated, start, end: p.previousEnd };
-    }
-  }
-}
-
-function isTest(p: Parser, left: Expr): Expr {
-  p.advance();
-  const negated = p.accept(K.NOT);
-  const { start } = left;
-  const simple = (test: "null" | "true" | "false" | "unknown" | "other"): Expr => {
-    p.advance();
-    return { kind: "is", operand: left, test, negated, right: null, start, end: p.previousEnd };
-  };
-  if (p.at(T.WORD)) {
-    switch (p.kw) {
-      case K.NULL:
-        // IS NULL; nothing more can follow.
-        return simple("null");
-      case K.TRUE:
-        return simple("true");
-      case K.FALSE:
-        return simple("false");
-      case K.UNKNOWN:
-        return simple("unknown");
-      case K.DISTINCT: {
-        p.advance();
-        p.expect(K.FROM);
-        const right = climb(p, OTHER);
-        return { kind: "is", operand: left, test: "distinct", negated, right, start, end: right.end };
-      }
-      case K.JSON: {
-        p.advance();
-        if (p.at(T.WORD) && (p.marked(K.VALUE) || p.marked(K.OBJECT) || p.marked(K.ARRAY) || p.isText("SCALAR")))
-          p.advance();
-        if (p.accept(K.WITH) || p.accept(K.WITHOUT)) {
-          p.accept(K.UNIQUE);
-          p.accept(K.KEYS);
-        }
-        return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-      }
-      case K.OF: {
-        p.advance();
-        p.accept(K.TYPE);
-        p.skipParens();
-        return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-      }
-      default:
-    }
-    if (p.isText("NFC") || p.isText("NFD") || p.isText("NFKC") || p.isText("NFKD")) p.advance();
-    if (p.acceptText("NORMALIZED") || p.acceptText("NAN") || p.acceptText("INFINITE") || p.acceptText("DOCUMENT")) {
-      return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-    }
-    if (p.accept(K.EMPTY))
-      return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-    if (p.dialect.syntax.multisets && p.isText("A") && p.peekKind(1) === T.WORD) {
-      p.seek(p.pos + 2);
-      return { kind: "is", operand: left, test: "other", negated, right: null, start, end: p.previousEnd };
-    }
-  }
-  if (!p.dialect.syntax.notNullTest && !p.at(T.HOLE)) p.fail("NULL, TRUE, FALSE or DISTINCT FROM");
-  // sqlite: IS compares any two values, NULLs included.
-  const right = climb(p, COMPARISON);
-  return { kind: "is", operand: left, test: "distinct", negated: !negated, right, start, end: right.end };
 }

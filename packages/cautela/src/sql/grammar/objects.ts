@@ -1,11 +1,12 @@
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { CreateRuleStatement, CreateTypeStatement, Ident, Name, Statement } from "../nodes/tree.ts";
+import type { Building, CreateRuleStatement, CreateTypeStatement, Ident, Name, Statement } from "../nodes/tree.ts";
 import { type Parser, ReadingStopped } from "../reading/parser.ts";
-import { execution } from "./change.ts";
 import { columnDefinition } from "./column.ts";
 import { expression } from "./expression.ts";
+import { grow } from "./growing.ts";
 import { ifExists } from "./if-exists.ts";
+import { execution } from "./insert.ts";
 import { skipStatement } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
 import { typeName } from "./type.ts";
@@ -69,7 +70,7 @@ export function createRule(p: Parser, start: number, orReplace: boolean): Create
 
 /** CREATE TYPE name AS ENUM (…) and CREATE DOMAIN name AS type …, starting after TYPE or DOMAIN. */
 export function createType(p: Parser, start: number, object: "type" | "domain"): CreateTypeStatement | null {
-  const node: CreateTypeStatement = {
+  const node: Building<CreateTypeStatement> = {
     kind: "create-type",
     object,
     name: p.name("the name of a type"),
@@ -96,7 +97,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
       p.advance();
       node.attributes = [];
       if (!p.at(T.RPAREN)) {
-        do node.attributes.push(columnDefinition(p));
+        do grow(node.attributes, columnDefinition(p));
         while (p.acceptKind(T.COMMA));
       }
       p.expectKind(T.RPAREN, ") or ,");
@@ -107,7 +108,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
     p.expectKind(T.LPAREN, "(");
     node.enumeration = [];
     while (p.at(T.STRING)) {
-      node.enumeration.push(stringValue(p));
+      grow(node.enumeration, stringValue(p));
       p.advance();
       p.acceptKind(T.COMMA);
     }
@@ -125,7 +126,7 @@ export function createType(p: Parser, start: number, object: "type" | "domain"):
       } else if (p.accept(K.NULL)) node.required = false;
       else if (p.accept(K.CHECK)) {
         p.expectKind(T.LPAREN, "(");
-        node.checks.push(expression(p));
+        grow(node.checks, expression(p));
         p.expectKind(T.RPAREN, ")");
       } else p.fail("CHECK, DEFAULT or NOT NULL");
     }
@@ -178,8 +179,8 @@ export function switchTrigger(p: Parser, start: number): Statement | null {
 }
 
 /** ALTER TRIGGER name ENABLE | DISABLE (plsql), … ON table RENAME TO (postgresql); starting after TRIGGER. */
-export function alterTrigger(p: Parser, start: number): Statement | null {
-  const name = p.name("the name of a trigger");
+export function alterTrigger(p: Parser, start: number, object: "trigger" | "rule" = "trigger"): Statement | null {
+  const name = p.name(`the name of a ${object}`);
   if (p.is(K.ENABLE) || p.is(K.DISABLE)) {
     const enabled = p.is(K.ENABLE);
     p.advance();
@@ -187,7 +188,7 @@ export function alterTrigger(p: Parser, start: number): Statement | null {
   }
   const table = p.accept(K.ON) ? p.name("the name of a table") : null;
   if (!p.accept2(K.RENAME, K.TO)) return null;
-  return renamed("trigger", name, p.name("a name"), p, start, false, table);
+  return renamed(object, name, p.name("a name"), p, start, false, table);
 }
 
 /** ALTER VIEW | SEQUENCE | INDEX | … name RENAME TO name, SET SCHEMA name; starting after the object's word. */
@@ -196,6 +197,24 @@ export function alterObject(p: Parser, object: string, start: number): Statement
   const from = p.name("a name");
   if (p.at(T.LPAREN)) p.skipParens();
   if (p.accept2(K.RENAME, K.TO)) return renamed(object, from, p.name("a name"), p, start, false, null);
+  if (p.is(K.RENAME) && (object === "view" || object === "type") && p.peekKind(1) === T.WORD) {
+    // RENAME COLUMN a TO b of a view, RENAME ATTRIBUTE a TO b of a composite type (postgresql)
+    p.advance();
+    if (!p.acceptText("ATTRIBUTE")) p.accept(K.COLUMN);
+    const name = p.label("a column");
+    p.expect(K.TO);
+    const action = {
+      what: "rename-column" as const,
+      name,
+      to: p.label("a column"),
+      ifExists: false,
+      start: name.start,
+      end: p.previousEnd,
+    };
+    if (object === "view")
+      return { kind: "alter-table", name: from, ifExists: false, actions: [action], start, end: p.previousEnd };
+    return null;
+  }
   if (p.is(K.SET) && p.nextIs(K.SCHEMA)) {
     p.seek(p.pos + 2);
     return renamed(object, from, p.name("a schema"), p, start, true, null);
@@ -244,6 +263,19 @@ export function setting(p: Parser, start: number): Statement | null {
           : "session";
     p.advance();
   }
+  if (p.dialect.syntax.doBlocks && p.is(K.SCHEMA) && p.peekKind(1) === T.STRING) {
+    // SET SCHEMA 'dock' (postgresql)
+    p.advance();
+    return {
+      kind: "setting",
+      name: "search_path",
+      value: settingValue(p),
+      scope,
+      target: null,
+      start,
+      end: p.previousEnd,
+    };
+  }
   let name: string;
   if (p.at(T.VARIABLE)) {
     // SET @@session.sql_mode = …
@@ -264,9 +296,21 @@ export function setting(p: Parser, start: number): Statement | null {
   return { kind: "setting", name, value: settingValue(p), scope, target: null, start, end: p.previousEnd };
 }
 
+/** RESET name, RESET ALL, starting after RESET (postgresql); null where it resets what is no setting. */
+export function reset(p: Parser, start: number): Statement | null {
+  if (p.is(K.SESSION) || p.is(K.ROLE)) return null;
+  const name = p
+    .name("a setting")
+    .parts.map(({ text }) => text.toLowerCase())
+    .join(".");
+  return { kind: "setting", name, value: "default", scope: "session", target: null, start, end: p.previousEnd };
+}
+
 /** SET XACT_ABORT ON, SET IDENTITY_INSERT berth ON, SET NOCOUNT, ANSI_NULLS OFF (tsql). */
 function setOption(p: Parser, start: number): Statement | null {
   const names = [p.label("an option").text.toLowerCase()];
+  // SET STATISTICS IO, TIME ON
+  if (names[0] === "statistics") names[0] = p.label("an option").text.toLowerCase();
   while (p.acceptKind(T.COMMA)) names.push(p.label("an option").text.toLowerCase());
   let target: Name | null = null;
   if (names[0] === "identity_insert") target = p.name("the name of a table");

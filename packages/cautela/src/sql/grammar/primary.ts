@@ -1,6 +1,6 @@
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { Expr } from "../nodes/tree.ts";
+import type { Building, Call, Expr } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { call, callRest, castCall, emptyCall, matchAgainst } from "./call.ts";
 import { binary, climb, expression, expressions, NOT, OR, UNARY } from "./expression.ts";
@@ -31,7 +31,13 @@ export function primary(p: Parser): Expr {
         p.advance();
         const field = p.label("a name after the dot");
         if (p.at(T.LPAREN) && p.dialect.syntax.columnMethods) {
-          const call = callRest(p, { kind: "name", parts: [field], link: null, start: field.start, end: field.end });
+          const call: Building<Call> = callRest(p, {
+            kind: "name",
+            parts: [field],
+            link: null,
+            start: field.start,
+            end: field.end,
+          });
           call.start = start;
           return call;
         }
@@ -62,7 +68,7 @@ export function primary(p: Parser): Expr {
       // The call escapes of drivers: {ts '…'}, {fn now()}.
       p.advance();
       p.label("a word");
-      const inner = expression(p);
+      const inner: Building<Expr> = expression(p);
       p.expectKind(T.RBRACE, "}");
       inner.start = start;
       inner.end = p.previousEnd;
@@ -100,7 +106,7 @@ function parenthesised(p: Parser): Expr {
     p.advance();
     return { kind: "row", items: [], start, end: p.previousEnd };
   }
-  const first = expression(p);
+  const first: Building<Expr> = expression(p);
   // ((SELECT …) UNION …): what looked like a value is the beginning of a query.
   if (first.kind === "subquery" && isQueryTail(p)) {
     const inner = queryRest(p, first.query, first.start);
@@ -201,7 +207,7 @@ function wordPrimary(p: Parser): Expr {
     case K.ARRAY:
       if (next === T.LBRACKET) {
         p.advance();
-        const inner = primary(p);
+        const inner: Building<Expr> = primary(p);
         inner.start = start;
         return inner;
       }

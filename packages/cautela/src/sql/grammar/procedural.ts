@@ -1,14 +1,15 @@
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { Assignment, CallStatement, DeclareStatement, Expr, Ident, Query, Statement } from "../nodes/tree.ts";
+import type { Assignment, Building, CallStatement, Expr, Ident, Query, Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
-import { readText } from "./dynamic.ts";
+import { declaration, declarationList } from "./declarations.ts";
+import { dynamicBody } from "./dynamic.ts";
 import { expression, expressions, operand } from "./expression.ts";
-import { conditionally, constantText, noteText } from "./known-text.ts";
+import { conditionally, noteText } from "./known-text.ts";
+import { execute, prepare } from "./prepared.ts";
 import { atQuery, query, queryRest, select } from "./query.ts";
 import { statement } from "./statement.ts";
 import { skipStatement } from "./statement-end.ts";
-import { typeName } from "./type.ts";
 
 // The procedural languages that share BEGIN … END, IF … THEN … END IF and loops: PL/pgSQL (manual,
 // chapter 43), SQL/PSM as MySQL and MariaDB have it, and PL/SQL (Language Reference). T-SQL, whose
@@ -64,19 +65,9 @@ function labelled(p: Parser): Statement {
     if (p.isOp(Op.GT)) p.advance();
   }
   if ((p.at(T.WORD) || p.at(T.QUOTED)) && p.peekKind(1) === T.COLON) p.seek(p.pos + 2);
-  else if (p.at(T.WORD) && p.peekKind(1) === T.HOLE && startsBlock(p, 1)) {
-    // `label:LOOP` arrives as a name and a placeholder.
-    p.advance();
-    return p.fail("a blank after the label");
-  }
-  const node = unlabelled(p);
+  const node: Building<Statement> = unlabelled(p);
   node.start = start;
   return node;
-}
-
-function startsBlock(p: Parser, ahead: number): boolean {
-  const at = p.pos + ahead;
-  return /^:(?:begin|loop|while|repeat|for)$/i.test(p.text.slice(p.tokens.starts[at], p.tokens.ends[at]));
 }
 
 function isAngleLabel(p: Parser): boolean {
@@ -194,10 +185,10 @@ function assignmentOrCall(p: Parser, start: number): Statement {
     p.advance();
     const value = assignedValue(p);
     noteText(p, target, value);
-    const assignment: Assignment = { targets: [target], value, op: "=", start, end: p.previousEnd };
+    const assignment: Building<Assignment> = { targets: [target], value, op: "=", start, end: p.previousEnd };
     return { kind: "assign", assignments: [assignment], start, end: p.previousEnd };
   }
-  const node: CallStatement = { kind: "call-statement", name: null, args: [], start, end: p.previousEnd };
+  const node: Building<CallStatement> = { kind: "call-statement", name: null, args: [], start, end: p.previousEnd };
   if (target.kind === "call") {
     node.name = target.name;
     node.args = target.args;
@@ -210,7 +201,7 @@ function assignmentOrCall(p: Parser, start: number): Statement {
 }
 
 /** The right side of an assignment; in PL/pgSQL it may go on like a query: `n := count(*) FROM berth`. */
-function assignedValue(p: Parser): Expr {
+export function assignedValue(p: Parser): Expr {
   const value = expression(p);
   if (!p.atEnd() && p.dialect.syntax.equalsAssigns) {
     skipStatement(p);
@@ -260,163 +251,6 @@ function endOf(p: Parser, word: K | null): void {
     p.advance();
     while (p.acceptKind(T.DOT)) p.advance();
   }
-}
-
-/** The declarations of PL/pgSQL and PL/SQL, up to BEGIN. */
-export function declarationList(p: Parser): Statement[] {
-  const list: Statement[] = [];
-  for (;;) {
-    while (p.acceptKind(T.SEMICOLON));
-    if (p.is(K.BEGIN) || p.is(K.END) || p.at(T.EOF) || p.at(T.BATCH)) return list;
-    p.accept(K.DECLARE);
-    if (p.is(K.BEGIN)) return list;
-    list.push(oneDeclaration(p));
-    if (!p.acceptKind(T.SEMICOLON) && !p.is(K.BEGIN)) p.fail(";");
-  }
-}
-
-function emptyDeclaration(start: number): DeclareStatement {
-  return { kind: "declare", name: null, type: null, value: null, query: null, handler: null, start, end: start };
-}
-
-function oneDeclaration(p: Parser): Statement {
-  const start = p.start;
-  if (p.is(K.PROCEDURE) || p.is(K.FUNCTION)) return nestedRoutine(p);
-  const node = emptyDeclaration(start);
-  if (p.is(K.CURSOR) && p.dialect.syntax.callsByName) {
-    p.advance();
-    node.name = p.label("a cursor");
-    if (p.at(T.LPAREN)) p.skipParens();
-    while (!p.is(K.IS) && !p.atEnd()) p.advance();
-    if (p.accept(K.IS)) node.query = query(p);
-    node.end = p.previousEnd;
-    return node;
-  }
-  if (p.is(K.PRAGMA) || p.is(K.TYPE) || p.is(K.SUBTYPE)) {
-    skipStatement(p);
-    node.end = p.previousEnd;
-    return node;
-  }
-  node.name = p.label("the name of a variable");
-  if (p.is(K.NO)) p.advance();
-  if (p.accept(K.SCROLL) || p.is(K.CURSOR)) {
-    // name CURSOR [(args)] FOR query (PL/pgSQL)
-    p.accept(K.CURSOR);
-    if (p.at(T.LPAREN)) p.skipParens();
-    if (!p.accept(K.FOR)) p.expect(K.IS);
-    node.query = query(p);
-    node.end = p.previousEnd;
-    return node;
-  }
-  p.accept(K.CONSTANT);
-  if (p.isText("ALIAS") || p.is(K.EXCEPTION)) {
-    skipStatement(p);
-    node.end = p.previousEnd;
-    return node;
-  }
-  node.type = typeName(p);
-  if (p.accept(K.COLLATE)) p.name("a collation");
-  if (p.is(K.INDEX)) skipToValue(p);
-  if (p.accept(K.NOT)) p.expect(K.NULL);
-  if (p.isOp(Op.ASSIGN) || p.isOp(Op.EQ) || p.is(K.DEFAULT)) {
-    p.advance();
-    node.value = assignedValue(p);
-    noteText(p, node.name.text, node.value);
-  }
-  node.end = p.previousEnd;
-  return node;
-}
-
-function skipToValue(p: Parser): void {
-  while (!p.atEnd() && !p.isOp(Op.ASSIGN)) p.advance();
-}
-
-/** A procedure or function inside a declaration or a package body. */
-export function nestedRoutine(p: Parser): Statement {
-  const start = p.start;
-  const object = p.tokenText().toLowerCase();
-  p.advance();
-  const name = p.name("the name of a routine");
-  if (p.at(T.LPAREN)) p.skipParens();
-  const base = {
-    kind: "create-routine" as const,
-    object,
-    name,
-    orReplace: false,
-    language: "plsql",
-    arguments: null,
-    trigger: null,
-    calls: null,
-    problem: null,
-    start,
-  };
-  while (!p.is(K.IS) && !p.is(K.AS)) {
-    // Only announced: its body follows later.
-    if (p.atEnd()) return { ...base, body: null, end: p.previousEnd };
-    if (p.at(T.LPAREN)) p.skipParens();
-    else p.advance();
-  }
-  p.advance();
-  if (p.is(K.LANGUAGE) || p.is(K.EXTERNAL)) {
-    skipStatement(p);
-    return { ...base, body: null, end: p.previousEnd };
-  }
-  const declarations = declarationList(p);
-  const body = blockBody(p, p.start, declarations);
-  return { ...base, body: [body], end: p.previousEnd };
-}
-
-/** DECLARE as MySQL has it: variables, conditions, cursors, handlers. */
-function declaration(p: Parser): Statement {
-  const start = p.start;
-  p.advance();
-  const node = emptyDeclaration(start);
-  if (p.is(K.CONTINUE) || p.is(K.EXIT) || p.isText("UNDO")) {
-    p.advance();
-    p.expect(K.HANDLER);
-    p.expect(K.FOR);
-    // Conditions: SQLSTATE '…', NOT FOUND, SQLEXCEPTION, names and numbers.
-    for (;;) {
-      if (p.is(K.NOT) || p.is(K.SQLSTATE)) {
-        p.advance();
-        if (p.is(K.VALUE)) p.advance();
-      }
-      p.advance();
-      if (!p.acceptKind(T.COMMA)) break;
-    }
-    node.handler = bodyStatement(p);
-    node.end = p.previousEnd;
-    return node;
-  }
-  node.name = p.label("a name");
-  if (p.is(K.CONDITION)) {
-    skipStatement(p);
-    node.end = p.previousEnd;
-    return node;
-  }
-  if (p.accept(K.CURSOR)) {
-    if (p.at(T.LPAREN)) p.skipParens();
-    p.expect(K.FOR);
-    if (atQuery(p) || p.at(T.LPAREN)) node.query = query(p);
-    else p.advance();
-    node.end = p.previousEnd;
-    return node;
-  }
-  while (p.acceptKind(T.COMMA)) p.label("a name");
-  if (p.is(K.ROW) || p.is(K.TYPE)) {
-    // ROW TYPE OF cursor, TYPE OF column (mariadb); ROW (a int, b text)
-    while (!p.atEnd() && !p.is(K.DEFAULT)) {
-      if (p.at(T.LPAREN)) p.skipParens();
-      else p.advance();
-    }
-  } else {
-    node.type = typeName(p);
-    while (!p.atEnd() && !p.is(K.DEFAULT) && !p.isOp(Op.ASSIGN)) p.advance();
-  }
-  if (p.accept(K.DEFAULT) || p.acceptOp(Op.ASSIGN)) node.value = expression(p);
-  noteText(p, node.name.text, node.value);
-  node.end = p.previousEnd;
-  return node;
 }
 
 function ifStatement(p: Parser): Statement {
@@ -581,56 +415,12 @@ function hasAssignment(p: Parser): boolean {
   return p.peekKind(at) === T.OPERATOR && (p.peekMark(at) === Op.EQ || p.peekMark(at) === Op.ASSIGN);
 }
 
-/** EXECUTE IMMEDIATE '…', EXECUTE '…' INTO x USING y, EXECUTE prepared. */
-export function execute(p: Parser): Statement {
-  const start = p.start;
-  p.advance();
-  const immediate = p.accept(K.IMMEDIATE);
-  if (!immediate && p.dialect.syntax.declareStatements) {
-    // EXECUTE name: what was prepared under that name.
-    return executePrepared(p, start);
-  }
-  const text = expression(p);
-  if (!p.atEnd()) skipStatement(p);
-  return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
-}
-
-/** PREPARE name FROM '…' (mysql). */
-export function prepare(p: Parser): Statement {
-  const start = p.start;
-  p.advance();
-  const name = p.label("a name").text.toLowerCase();
-  p.prepared.delete(name);
-  if (!p.accept(K.FROM)) {
-    skipStatement(p);
-    return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
-  }
-  const text = expression(p);
-  const body = dynamicBody(p, text);
-  if (body) p.prepared.add(name);
-  return { kind: "dynamic", text, body, start, end: p.previousEnd };
-}
-
-/** EXECUTE of a prepared statement: nothing new where its text was read when it was prepared. */
-export function executePrepared(p: Parser, start: number): Statement {
-  const known = p.prepared.has(p.tokenText().toLowerCase());
-  skipStatement(p);
-  if (known)
-    return { kind: "opaque", verb: "execute", object: "", class: "session", name: null, start, end: p.previousEnd };
-  return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
-}
-
-function dynamicBody(p: Parser, text: Expr): Statement[] | null {
-  const constant = constantText(p, text);
-  return constant === null ? null : readText(p.dialect, constant, text);
-}
-
 /** CALL name(arguments). */
 export function callStatement(p: Parser): Statement {
   const start = p.start;
   p.advance();
   const target = operand(p);
-  const node: CallStatement = { kind: "call-statement", name: null, args: [], start, end: p.previousEnd };
+  const node: Building<CallStatement> = { kind: "call-statement", name: null, args: [], start, end: p.previousEnd };
   if (target.kind === "call") {
     node.name = target.name;
     node.args = target.args;

@@ -2,12 +2,11 @@ import { compact } from "../../text/own-text.ts";
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
 import type {
+  Building,
   CommonTable,
   Compounded,
   Expr,
   Ident,
-  IntoTarget,
-  Limit,
   Query,
   QueryBody,
   Select,
@@ -19,6 +18,9 @@ import type {
 import type { Parser } from "../reading/parser.ts";
 import { orderBy } from "./call.ts";
 import { expression, expressions, operand } from "./expression.ts";
+import { grow } from "./growing.ts";
+import { intoTarget } from "./into.ts";
+import { limit, top } from "./limit.ts";
 import { atSourceEnd, sources } from "./source.ts";
 
 /** How many rows of a VALUES list of plain literals get a tree; the others are only counted. */
@@ -38,7 +40,8 @@ export function atQuery(p: Parser): boolean {
     case K.VALUES:
       return p.dialect.syntax.valuesFunction
         ? !p.dialect.wordClass[K.VALUES] || p.peekKind(1) !== T.LPAREN || valuesIsQuery(p)
-        : true;
+        : // It may be the name of a column (postgresql).
+          p.peekKind(1) === T.LPAREN || p.dialect.wordClass[K.VALUES] !== 0;
     case K.TABLE: {
       const next = p.peekKind(1);
       return (next === T.WORD || next === T.QUOTED) && p.dialect.syntax.tableQueries;
@@ -84,13 +87,13 @@ export function query(p: Parser): Query {
 }
 
 /** Goes on with a query whose first part, in parentheses, has been read already. */
-export function queryRest(p: Parser, first: QueryBody, start: number): Query {
+export function queryRest(p: Parser, first: Building<QueryBody>, start: number): Query {
   return tail(p, null, first, start);
 }
 
-function tail(p: Parser, withClause: With | null, first: QueryBody, start: number): Query {
+function tail(p: Parser, withClause: With | null, first: Building<QueryBody>, start: number): Query {
   const body = setOperations(p, first);
-  const node: Query = {
+  const node: Building<Query> = {
     kind: "query",
     with: withClause,
     body,
@@ -137,7 +140,7 @@ function tail(p: Parser, withClause: With | null, first: QueryBody, start: numbe
 }
 
 /** FETCH FIRST … ROWS, and not the FETCH statement that follows a query without a terminator. */
-function isFetchClause(p: Parser, node: Query): boolean {
+function isFetchClause(p: Parser, node: Building<Query>): boolean {
   // T-SQL has it only after OFFSET; by itself it is the statement that reads a cursor.
   if (p.dialect.grammar.bareStatements && (!node.limit?.offset || node.limit.count)) return false;
   return p.nextIs(K.FIRST) || p.nextIs(K.NEXT);
@@ -227,7 +230,11 @@ export function withTables(p: Parser): With {
     p.expectKind(T.LPAREN, "(");
     let body: Statement | Query;
     if (isChangeWord(p) && inner.statement) body = inner.statement(p);
-    else {
+    else if (p.is(K.WITH) && inner.statement) {
+      // A WITH of its own, before a query or before a change.
+      const own = inner.statement(p);
+      body = own.kind === "select" ? own.query : own;
+    } else {
       body = query(p);
       // WITH … INSERT inside the parentheses.
       if (isChangeWord(p) && inner.statement) body = inner.statement(p);
@@ -291,10 +298,10 @@ function setOperation(p: Parser): "union" | "intersect" | "except" | null {
   }
 }
 
-function setOperations(p: Parser, first: QueryBody): QueryBody {
+function setOperations(p: Parser, first: Building<QueryBody>): QueryBody {
   const op = setOperation(p);
   if (op === null) return first;
-  const node: Compounded = { kind: "compounded", first, rest: [], start: first.start, end: first.end };
+  const node: Building<Compounded> = { kind: "compounded", first, rest: [], start: first.start, end: first.end };
   for (let next: ReturnType<typeof setOperation> = op; next; next = setOperation(p)) {
     p.advance();
     const all = p.accept(K.ALL);
@@ -312,7 +319,7 @@ function bodyTerm(p: Parser): QueryBody {
       const start = p.start;
       p.enter();
       p.advance();
-      const body = query(p);
+      const body: Building<Query> = query(p);
       p.expectKind(T.RPAREN, ")");
       p.leave();
       body.start = start;
@@ -346,7 +353,7 @@ function bodyTerm(p: Parser): QueryBody {
 export function values(p: Parser): Values {
   const start = p.start;
   p.advance();
-  const rows: Expr[][] = [];
+  const rows: (readonly Expr[])[] = [];
   let rowCount = 0;
   let narrowest = Number.POSITIVE_INFINITY;
   let widest = 0;
@@ -410,7 +417,7 @@ function skipLiteralRow(p: Parser): number {
 export function select(p: Parser): Select {
   const start = p.start;
   p.advance();
-  const node: Select = {
+  const node: Building<Select> = {
     kind: "select",
     distinct: false,
     distinctOn: null,
@@ -451,7 +458,7 @@ export function select(p: Parser): Select {
   return node;
 }
 
-function selectModifiers(p: Parser, node: Select): void {
+function selectModifiers(p: Parser, node: Building<Select>): void {
   for (;;) {
     if (!p.at(T.WORD)) return;
     switch (p.kw) {
@@ -495,33 +502,8 @@ function selectModifiers(p: Parser, node: Select): void {
   }
 }
 
-/** TOP 5, TOP (5) PERCENT WITH TIES; the current token is TOP. */
-export function top(p: Parser): Limit {
-  const start = p.start;
-  p.advance();
-  let count: Expr;
-  if (p.at(T.LPAREN)) {
-    p.advance();
-    count = expression(p);
-    p.expectKind(T.RPAREN, ")");
-  } else if (p.at(T.NUMBER) || p.at(T.VARIABLE) || p.at(T.HOLE)) {
-    const from = p.start;
-    const kind = p.kind;
-    const text = p.tokenText();
-    p.advance();
-    const end = p.previousEnd;
-    if (kind === T.NUMBER) count = { kind: "literal", type: "number", value: text, start: from, end };
-    else if (kind === T.VARIABLE) count = { kind: "variable", name: text, start: from, end };
-    else count = { kind: "placeholder", text, start: from, end };
-  } else p.fail("a number of rows");
-  const percent = p.accept(K.PERCENT);
-  const withTies = p.is(K.WITH) && p.nextIs(K.TIES);
-  if (withTies) p.seek(p.pos + 2);
-  return { count, offset: null, percent, withTies, start, end: p.previousEnd };
-}
-
 /** The items of a select list or of RETURNING. */
-export function selectItems(p: Parser): SelectItem[] {
+export function selectItems(p: Parser): readonly SelectItem[] {
   const items: SelectItem[] = [];
   do {
     const start = p.start;
@@ -589,65 +571,7 @@ function isColumnLabel(p: Parser): boolean {
   }
 }
 
-/** SELECT … INTO; the current token is INTO. */
-function intoTarget(p: Parser): IntoTarget {
-  const start = p.start;
-  p.advance();
-  if (p.is(K.OUTFILE) || p.is(K.DUMPFILE)) {
-    p.advance();
-    p.advance();
-    // CHARACTER SET, FIELDS …, LINES …: options of the file.
-    while (!p.atEnd() && !p.is(K.FROM) && !p.at(T.RPAREN) && !p.is(K.WHERE) && !p.is(K.FOR) && !p.is(K.LOCK))
-      p.advance();
-    return { what: "file", temporary: false, targets: [], start, end: p.previousEnd };
-  }
-  if (p.is(K.STRICT)) p.advance();
-  let temporary = false;
-  if (p.accept(K.LOCAL) || p.accept(K.GLOBAL)) temporary = true;
-  if (p.accept(K.TEMPORARY) || p.accept(K.TEMP)) temporary = true;
-  p.accept(K.UNLOGGED);
-  if (p.is(K.TABLE)) p.advance();
-  const targets: Expr[] = [];
-  do targets.push(intoItem(p));
-  while (p.acceptKind(T.COMMA));
-  // Which of the two it is cannot be told from `INTO total` alone: in a routine it is a variable.
-  const creates =
-    p.dialect.syntax.intoMakesTable && targets.length === 1 && targets[0].kind === "column" && p.inRoutine === 0;
-  const name = creates && targets[0].kind === "column" ? targets[0].path[targets[0].path.length - 1].text : "";
-  return {
-    what: creates || (p.dialect.syntax.intoIsTable && targets[0].kind === "column") ? "table" : "variables",
-    temporary: temporary || name.startsWith("#"),
-    targets,
-    start,
-    end: p.previousEnd,
-  };
-}
-
-function intoItem(p: Parser): Expr {
-  if (p.at(T.HOLE) || p.at(T.VARIABLE)) return operand(p);
-  const name = p.name("a table or a variable");
-  let end = name.end;
-  // A collection's element, a record's field.
-  while (p.at(T.LPAREN) || p.at(T.LBRACKET)) {
-    if (p.at(T.LPAREN)) p.skipParens();
-    else {
-      while (!p.acceptKind(T.RBRACKET)) {
-        if (p.at(T.EOF)) p.fail("]");
-        p.advance();
-      }
-    }
-    while (p.acceptKind(T.DOT)) p.label("a field");
-    end = p.previousEnd;
-  }
-  // INTO TABLE IN 'other.mdb' (jet)
-  if (p.is(K.IN) && p.dialect.syntax.otherFiles) {
-    p.advance();
-    p.advance();
-  }
-  return { kind: "column", path: name.parts, outer: false, start: name.start, end };
-}
-
-function selectClauses(p: Parser, node: Select): void {
+function selectClauses(p: Parser, node: Building<Select>): void {
   for (;;) {
     if (!p.at(T.WORD)) return;
     switch (p.kw) {
@@ -705,67 +629,18 @@ function selectClauses(p: Parser, node: Select): void {
   }
 }
 
-function groupItems(p: Parser, items: Expr[]): void {
+function groupItems(p: Parser, items: readonly Expr[]): void {
   do {
     const start = p.start;
     if (p.is(K.GROUPING) && p.nextIs(K.SETS)) {
       p.seek(p.pos + 2);
       p.skipParens();
-      items.push({ kind: "opaque", start, end: p.previousEnd });
+      grow(items, { kind: "opaque", start, end: p.previousEnd });
     } else {
-      items.push(expression(p));
+      grow(items, expression(p));
       // mysql's GROUP BY a DESC
       if (p.dialect.syntax.groupDirections && !p.accept(K.DESC)) p.accept(K.ASC);
     }
   } while (p.acceptKind(T.COMMA));
   if (p.is(K.WITH) && (p.nextIs(K.ROLLUP) || p.nextIs(K.CUBE))) p.seek(p.pos + 2);
-}
-
-/** ROWS EXAMINED n: how much work the query may do, and no limit on its rows (mariadb). */
-function rowsExamined(p: Parser): void {
-  p.advance();
-  if (!p.acceptText("EXAMINED")) p.fail("EXAMINED");
-  operand(p);
-}
-
-/** LIMIT, OFFSET and FETCH in any order; the current token is one of them. */
-export function limit(p: Parser, before: Limit | null): Limit {
-  const node: Limit = before ?? {
-    count: null,
-    offset: null,
-    percent: false,
-    withTies: false,
-    start: p.start,
-    end: p.start,
-  };
-  if (p.accept(K.LIMIT)) {
-    if (p.is(K.ROWS) && p.dialect.syntax.rowsExamined) {
-      rowsExamined(p);
-    } else if (p.accept(K.ALL)) node.count = null;
-    else if (p.accept(K.NULL)) node.count = null;
-    else {
-      node.count = operand(p);
-      if (p.acceptKind(T.COMMA)) {
-        node.offset = node.count;
-        node.count = operand(p);
-      }
-      if (p.is(K.ROWS) && p.dialect.syntax.rowsExamined) rowsExamined(p);
-    }
-  } else if (p.accept(K.OFFSET)) {
-    node.offset = operand(p);
-    if (p.is(K.ROWS) && p.dialect.syntax.rowsExamined && /^examined$/i.test(p.wordAhead(1))) rowsExamined(p);
-    else if (!p.accept(K.ROWS)) p.accept(K.ROW);
-  } else {
-    p.expect(K.FETCH);
-    if (!p.accept(K.FIRST)) p.expect(K.NEXT);
-    if (p.is(K.ROW) || p.is(K.ROWS))
-      node.count = { kind: "literal", type: "number", value: "1", start: p.start, end: p.start };
-    else node.count = operand(p);
-    node.percent = p.accept(K.PERCENT);
-    if (!p.accept(K.ROWS)) p.accept(K.ROW);
-    if (p.accept2(K.WITH, K.TIES)) node.withTies = true;
-    else p.accept(K.ONLY);
-  }
-  node.end = p.previousEnd;
-  return node;
 }

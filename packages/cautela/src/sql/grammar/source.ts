@@ -1,9 +1,11 @@
 import { K } from "../lexer/keywords.ts";
 import { T } from "../lexer/tokens.ts";
-import type { Expr, Ident, Join, Source, TableSource } from "../nodes/tree.ts";
+import type { Building, Expr, Ident, Join, Source, TableSource } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { isOuterMark } from "./call.ts";
 import { expression, operand } from "./expression.ts";
+import { grow } from "./growing.ts";
+import { plainDerived } from "./plain-nodes.ts";
 import { atQuery, inner, query, queryRest } from "./query.ts";
 
 /** The sources after FROM, with commas between. */
@@ -23,7 +25,7 @@ function commaJoin(p: Parser, list: Source[]): void {
   const source = list.pop();
   const first = list.pop();
   if (!source || !first) return;
-  const join: Join = {
+  const join: Building<Join> = {
     type: "inner",
     natural: false,
     source,
@@ -111,12 +113,12 @@ export function joined(p: Parser): Source {
 }
 
 /** What is joined to a source, after the joins that it may have already. */
-function joinedTo(p: Parser, first: Source, before: Join[] | null): Source {
+function joinedTo(p: Parser, first: Building<Source>, before: Join[] | null): Source {
   let joins = before;
   // Joins that still wait for their ON: `a JOIN b JOIN c ON … ON …`.
   for (;;) {
     const start = p.start;
-    const join = joinWord(p);
+    const join: Building<Join> | null = joinWord(p);
     if (join === null) {
       if (joins && atCondition(p)) {
         const open = lastOpen(joins);
@@ -149,7 +151,7 @@ function atCondition(p: Parser): boolean {
   );
 }
 
-function lastOpen(joins: Join[]): Join | null {
+function lastOpen(joins: readonly Join[]): Building<Join> | null {
   for (let i = joins.length - 1; i >= 0; i--) {
     const join = joins[i];
     if (join.on === null && join.using === null && join.type !== "cross" && !join.natural) return join;
@@ -157,7 +159,7 @@ function lastOpen(joins: Join[]): Join | null {
   return null;
 }
 
-function condition(p: Parser, join: Join): void {
+function condition(p: Parser, join: Building<Join>): void {
   if (p.accept(K.ON)) join.on = expression(p);
   else {
     p.advance();
@@ -224,7 +226,7 @@ function joinWord(p: Parser): Join | null {
   return { type, natural, source: placeholder, on: null, using: null, start: 0, end: 0 };
 }
 
-const placeholder: Source = { kind: "opaque-source", inner: null, alias: null, start: 0, end: 0 };
+const placeholder: Building<Source> = { kind: "opaque-source", inner: null, alias: null, start: 0, end: 0 };
 
 function outerType(word: number): Join["type"] {
   return word === K.LEFT ? "left" : word === K.RIGHT ? "right" : "full";
@@ -265,8 +267,8 @@ function plainSource(p: Parser): Source {
     const from = p.start;
     if (p.peekKind(1) !== T.DOT) {
       p.advance();
-      const ident: Ident = { text: name, quoted: false, hole: false, start: from, end: p.previousEnd };
-      const node: TableSource = {
+      const ident: Building<Ident> = { text: name, quoted: false, hole: false, start: from, end: p.previousEnd };
+      const node: Building<TableSource> = {
         kind: "table",
         name: { kind: "name", parts: [ident], link: null, start: from, end: p.previousEnd },
         alias: null,
@@ -398,21 +400,21 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
     const body = query(p);
     checkOption(p);
     p.expectKind(T.RPAREN, ")");
-    return aliased(p, { kind: "derived", query: body, alias: null, columns: null, lateral, start, end: p.previousEnd });
+    return aliased(p, plainDerived(body, lateral, start, p.previousEnd));
   }
   if (p.at(T.WORD) && (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE)) && inner.statement) {
     // A change whose OUTPUT rows are the source (tsql).
     const body = inner.statement(p);
     p.expectKind(T.RPAREN, ")");
-    return aliased(p, { kind: "derived", query: body, alias: null, columns: null, lateral, start, end: p.previousEnd });
+    return aliased(p, plainDerived(body, lateral, start, p.previousEnd));
   }
-  let node = joined(p);
+  let node: Building<Source> = joined(p);
   // (a, b): a list of tables in parentheses (mysql).
   while (p.at(T.COMMA)) {
     const from = p.start;
     p.advance();
     const next = joined(p);
-    const join: Join = {
+    const join: Building<Join> = {
       type: "cross",
       natural: false,
       source: next,
@@ -421,7 +423,7 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
       start: from,
       end: next.end,
     };
-    if (node.kind === "joined") node.joins.push(join);
+    if (node.kind === "joined") grow(node.joins, join);
     else
       node = {
         kind: "joined",
@@ -439,15 +441,7 @@ function parenthesisedSource(p: Parser, start: number, lateral: boolean): Source
     if (node.query.kind === "query") {
       const whole = queryRest(p, node.query, node.start);
       p.expectKind(T.RPAREN, ")");
-      return aliased(p, {
-        kind: "derived",
-        query: whole,
-        alias: null,
-        columns: null,
-        lateral,
-        start,
-        end: p.previousEnd,
-      });
+      return aliased(p, plainDerived(whole, lateral, start, p.previousEnd));
     }
   }
   p.expectKind(T.RPAREN, ")");
@@ -488,7 +482,7 @@ export function tableSource(p: Parser, only: boolean): TableSource {
 }
 
 /** The alias and the column names after a source. */
-export function aliased<S extends Source>(p: Parser, node: S): S {
+export function aliased<S extends Building<Source>>(p: Parser, node: S): S {
   hints(p, node);
   if (p.at(T.WORD) && p.marked(K.AS)) {
     p.advance();
@@ -503,6 +497,7 @@ export function aliased<S extends Source>(p: Parser, node: S): S {
       p.advance();
       p.advance();
       expression(p);
+      if (p.atBareAlias() && !atSourceEnd(p)) node.alias = p.anyIdent();
     } else node.alias = p.at(T.STRING) || p.at(T.WORD) ? p.label("an alias") : p.ident("an alias");
   } else if (p.atBareAlias() && !atSourceEnd(p)) node.alias = p.anyIdent();
   else if (p.at(T.STRING) && p.dialect.syntax.stringTableAliases) node.alias = p.anyIdent();
@@ -512,7 +507,7 @@ export function aliased<S extends Source>(p: Parser, node: S): S {
   return node;
 }
 
-function aliasColumns(p: Parser, node: Source): void {
+function aliasColumns(p: Parser, node: Building<Source>): void {
   // mysql: INSERT INTO t AS new (a, b); tsql: t AS x (NOLOCK)
   if (p.dialect.syntax.tableHints && isTableHint(p, 1)) {
     p.skipParens();
@@ -532,7 +527,7 @@ function aliasColumns(p: Parser, node: Source): void {
 }
 
 /** Hints, partitions, samples: what follows a table and does not change its meaning here. */
-function hints(p: Parser, node: Source): void {
+function hints(p: Parser, node: Building<Source>): void {
   for (;;) {
     if (p.at(T.WORD)) {
       switch (p.kw) {
@@ -564,6 +559,13 @@ function hints(p: Parser, node: Source): void {
           break;
         case K.PARTITION:
         case K.SUBPARTITION:
+          if (p.nextIs(K.BY) && p.dialect.syntax.flashback) {
+            // A partitioned outer join (plsql).
+            p.seek(p.pos + 2);
+            if (p.at(T.LPAREN)) p.skipParens();
+            else expression(p);
+            break;
+          }
           if (p.peekKind(1) !== T.LPAREN && !p.nextIs(K.FOR)) return;
           p.advance();
           p.accept(K.FOR);
@@ -644,7 +646,7 @@ function systemTime(p: Parser): void {
 }
 
 /** PIVOT, UNPIVOT and MATCH_RECOGNIZE after a source: kept as text, the source inside kept. */
-function suffix(p: Parser, node: Source): Source {
+function suffix(p: Parser, node: Building<Source>): Source {
   let result = node;
   while (
     p.at(T.WORD) &&

@@ -75,6 +75,7 @@ export function startsNext(p: Parser): boolean {
  * `DROP COLUMN IF EXISTS a`).
  */
 export function statementBegins(p: Parser): boolean {
+  if (p.inSchema && (p.is(K.CREATE) || p.is(K.GRANT))) return true;
   if (!p.dialect.grammar.bareStatements || !startsNext(p)) return false;
   if (p.is(K.END) || p.is(K.ELSE)) return true;
   const before = p.pos - 1;

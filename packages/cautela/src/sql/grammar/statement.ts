@@ -1,22 +1,17 @@
-import { K, WORDS } from "../lexer/keywords.ts";
+import { K } from "../lexer/keywords.ts";
 import { T } from "../lexer/tokens.ts";
-import type {
-  CopyStatement,
-  Ident,
-  Name,
-  OpaqueStatement,
-  Statement,
-  StatementClass,
-  TransactionStatement,
-  With,
-} from "../nodes/tree.ts";
+import type { Building, CopyStatement, Ident, Query, Statement, StatementClass, With } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { alterTable } from "./alter.ts";
 import { controlFlow } from "./batch.ts";
-import { deletion, execution, insert, merge, truncate, update } from "./change.ts";
+import { deletion, truncate, update } from "./change.ts";
+import { reseed, restartSequence } from "./counter.ts";
+import { createSchema } from "./create-schema.ts";
 import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
 import { readInner, reading } from "./dynamic.ts";
-import { ifExists } from "./if-exists.ts";
+import { execution, insert } from "./insert.ts";
+import { merge } from "./merge.ts";
+import { drop, isBodyAhead, OBJECTS, opaqueObject, ROUTINES } from "./named-object.ts";
 import {
   alterObject,
   alterSession,
@@ -28,16 +23,18 @@ import {
   createType,
   pragma,
   rename,
+  reset,
   setting,
   switchTrigger,
   use,
 } from "./objects.ts";
-import { bodyStatement, callStatement, execute, executePrepared, prepare, setStatement } from "./procedural.ts";
+import { execute, executePrepared, prepare } from "./prepared.ts";
+import { bodyStatement, callStatement, setStatement } from "./procedural.ts";
 import { inner, query, withTables } from "./query.ts";
-import { skipRoutine } from "./routine.ts";
-import { skipStatement, startsNext, statementBegins } from "./statement-end.ts";
+import { skipStatement } from "./statement-end.ts";
 import { stringValue } from "./string.ts";
 import { createIndex, createTable } from "./table.ts";
+import { transaction } from "./transaction.ts";
 import { typeName } from "./type.ts";
 
 inner.statement = statement;
@@ -173,7 +170,7 @@ function holeStatement(p: Parser, start: number): Statement {
 }
 
 function queryStatement(p: Parser, withClause: With | null): Statement {
-  const node = query(p);
+  const node: Building<Query> = query(p);
   if (withClause) {
     node.with = withClause;
     node.start = withClause.start;
@@ -198,92 +195,6 @@ function withStatement(p: Parser): Statement {
     default:
       return queryStatement(p, clause);
   }
-}
-
-/** Words of a transaction; null when they mean something else in this dialect. */
-function transaction(p: Parser): TransactionStatement | null {
-  const start = p.start;
-  const node: TransactionStatement = { kind: "transaction", action: "begin", name: null, start, end: start };
-
-  switch (p.kw) {
-    case K.BEGIN: {
-      if (p.dialect.syntax.anonymousBlocks || p.dialect.syntax.beginNeedsWord) {
-        if (p.dialect.syntax.anonymousBlocks || !(p.nextIs(K.TRANSACTION) || p.peekKind(1) !== T.WORD)) return null;
-      }
-      if (
-        p.dialect.syntax.namedTransactions &&
-        !p.nextIs(K.TRAN) &&
-        !p.nextIs(K.TRANSACTION) &&
-        !p.isText("DISTRIBUTED")
-      )
-        return null;
-      p.advance();
-      break;
-    }
-    case K.START:
-      if (!p.nextIs(K.TRANSACTION)) return null;
-      p.advance();
-      break;
-    case K.COMMIT:
-    case K.END:
-      if (p.marked(K.END) && !p.dialect.syntax.endCommits) return null;
-      node.action = "commit";
-      p.advance();
-      if (p.is(K.PREPARED)) p.advance();
-      break;
-    case K.ROLLBACK:
-    case K.ABORT: {
-      if (p.marked(K.ABORT) && !p.dialect.syntax.abort) return null;
-      node.action = "rollback";
-      p.advance();
-      if (!p.accept(K.TRANSACTION) && !p.accept(K.TRAN)) p.accept(K.WORK);
-      if (p.accept(K.TO)) {
-        node.action = "rollback-to";
-        p.accept(K.SAVEPOINT);
-        node.name = p.label("a savepoint");
-      } else if (p.is(K.PREPARED)) p.advance();
-      // ROLLBACK TRAN name: of the transaction, or to a savepoint of that name.
-      else if (
-        p.dialect.syntax.namedTransactions &&
-        p.at(T.WORD) &&
-        (p.marked(K.NONE) || (!p.firstOnLine() && !p.is(K.END) && !p.is(K.ELSE) && !startsNext(p)))
-      )
-        node.name = p.label("a savepoint");
-      break;
-    }
-    case K.SAVEPOINT:
-      node.action = "savepoint";
-      p.advance();
-      node.name = p.label("a savepoint");
-      break;
-    case K.RELEASE:
-      node.action = "release";
-      p.advance();
-      p.accept(K.SAVEPOINT);
-      node.name = p.label("a savepoint");
-      break;
-    case K.SAVE:
-      if (!p.dialect.syntax.namedTransactions) return null;
-      node.action = "savepoint";
-      p.advance();
-      if (!p.accept(K.TRAN)) p.expect(K.TRANSACTION);
-      node.name = p.label("a savepoint");
-      break;
-    default:
-      return null;
-  }
-  if (node.name === null && (p.accept(K.TRANSACTION) || p.accept(K.TRAN))) {
-    // The name may stand on the next line: no statement begins with a word that means nothing.
-    if (p.dialect.syntax.namedTransactions && p.at(T.WORD) && p.marked(K.NONE)) p.advance();
-  } else if (node.name === null) p.accept(K.WORK);
-  // Isolation levels, CHAIN, names: nothing in them changes what follows here.
-  while (!p.atEnd()) {
-    if (p.dialect.grammar.bareStatements && (p.firstOnLine() || p.is(K.END) || p.is(K.ELSE) || startsNext(p))) break;
-    if (p.at(T.BAD)) p.fail("the end of the statement");
-    p.advance();
-  }
-  node.end = p.previousEnd;
-  return node;
 }
 
 /** CREATE and what it creates. */
@@ -332,6 +243,8 @@ function create(p: Parser): Statement {
     return createTable(p, { start, temporary, orReplace, foreign: true }, virtual);
   }
   if (p.is(K.INDEX)) return createIndex(p, start, unique);
+  if (p.is(K.SCHEMA) || (p.is(K.DATABASE) && !/^(?:link|audit|scoped|encryption)$/i.test(p.wordAhead(1))))
+    return createSchema(p, start, () => (p.is(K.GRANT) ? classified(p) : create(p)));
   const known = attempt(p, () => createObject(p, start, orReplace));
   if (known) return known;
   return opaqueObject(p, "create", start);
@@ -347,15 +260,23 @@ function createObject(p: Parser, start: number, orReplace: boolean): Statement |
   return null;
 }
 
+/** ALTER VIEW name AS query (mysql, mariadb, tsql), which is CREATE OR REPLACE of a view that is there; null for any other. */
+function alterView(p: Parser, start: number): Statement | null {
+  if (!p.is(K.VIEW) && !isViewHead(p)) return null;
+  while (!p.accept(K.VIEW)) p.advance();
+  return createView(p, start, { orReplace: true, temporary: false, materialized: false });
+}
+
 /** ALTER of triggers, views, sequences and the session; null where the rest is kept as text. */
 function alterKnown(p: Parser, start: number): Statement | null {
   if (p.accept(K.TRIGGER)) return alterTrigger(p, start);
+  if (p.accept(K.RULE)) return alterTrigger(p, start, "rule");
   if (p.dialect.syntax.privateTables && p.accept(K.SESSION)) return alterSession(p, start);
   p.accept(K.MATERIALIZED);
   const object = p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined;
   if (object === undefined || object === "table") return null;
   p.advance();
-  return alterObject(p, object, start);
+  return object === "sequence" ? restartSequence(p, start) : alterObject(p, object, start);
 }
 
 /** Statements of one word that change settings or names; null where the rest is kept as text. */
@@ -367,10 +288,14 @@ function knownByWord(p: Parser, word: K, start: number): Statement | null {
       return pragma(p, start);
     case K.USE:
       return use(p, start);
+    case K.RESET:
+      return p.dialect.syntax.doBlocks && p.atName() ? reset(p, start) : null;
     case K.COMMENT:
       return p.is(K.ON) ? comment(p, start) : null;
     case K.RENAME:
       return rename(p, start);
+    case K.DBCC:
+      return reseed(p, start);
     default:
       return null;
   }
@@ -416,115 +341,6 @@ function routineHead(p: Parser): string | null {
     return object;
   }
   return null;
-}
-
-function isBodyAhead(p: Parser, ahead: number): boolean {
-  const at = p.pos + ahead;
-  return /^body$/i.test(p.text.slice(p.tokens.starts[at], p.tokens.ends[at]));
-}
-
-const OBJECTS = new Map<K, string>([
-  ...[
-    K.VIEW,
-    K.TRIGGER,
-    K.FUNCTION,
-    K.PROCEDURE,
-    K.PACKAGE,
-    K.TYPE,
-    K.EVENT,
-    K.SEQUENCE,
-    K.SCHEMA,
-    K.DATABASE,
-    K.TABLE,
-    K.INDEX,
-    K.RULE,
-    K.POLICY,
-    K.DOMAIN,
-    K.SYNONYM,
-    K.EXTENSION,
-    K.ROLE,
-    K.USER,
-    K.LOGIN,
-    K.AGGREGATE,
-    K.OPERATOR,
-    K.CAST,
-    K.SERVER,
-    K.COLUMN,
-    K.ROUTINE,
-    K.PUBLICATION,
-    K.SUBSCRIPTION,
-    K.TABLESPACE,
-    K.COLLATION,
-    K.CONVERSION,
-    K.LANGUAGE,
-    K.STATISTICS,
-    K.SYSTEM,
-    K.SESSION,
-    K.LIBRARY,
-    K.JAVA,
-    K.DIRECTORY,
-    K.LINK,
-    K.PROFILE,
-    K.CONTEXT,
-    K.PLUGIN,
-  ].map((word): [K, string] => [word, WORDS[word].toLowerCase()]),
-  [K.PROC, "procedure"],
-]);
-
-/** What a statement about rights creates, alters or drops. */
-export const RIGHTS_OBJECTS = new Set(["role", "user", "login", "policy", "profile"]);
-const ROUTINES = new Set(["function", "procedure", "trigger", "package", "event", "type"]);
-
-/** CREATE, ALTER or DROP of something whose definition is kept as text. */
-function opaqueObject(p: Parser, verb: string, start: number): OpaqueStatement {
-  let object = "";
-  let partition = false;
-  for (let i = 0; i < 14 && !p.atEnd() && !(i > 0 && statementBegins(p)); i++) {
-    partition ||= p.is(K.PARTITION);
-    const found: string | undefined = p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined;
-    p.advance();
-    if (found !== undefined) {
-      object = found;
-      break;
-    }
-  }
-  if (object === "package" || object === "type") p.acceptText("BODY");
-  ifExists(p);
-  const named = !statementBegins(p) && (p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast";
-  const name = named ? p.name("a name") : null;
-  if (ROUTINES.has(object) && !partition && object !== "type" && verb === "alter" && !p.dialect.syntax.alterRoutines)
-    skipRoutine(p);
-  else skipStatement(p, { begun: true, alters: verb === "alter" });
-  const rights = RIGHTS_OBJECTS.has(object);
-  return { kind: "opaque", verb, object, class: rights ? "rights" : "structure", name, start, end: p.previousEnd };
-}
-
-/** DROP and what is dropped; the words after the names are kept as text. */
-function drop(p: Parser, start: number): Statement {
-  let object = "";
-  for (let i = 0; i < 6 && !p.atEnd() && object === ""; i++) {
-    object = (p.at(T.WORD) ? OBJECTS.get(p.kw as K) : undefined) ?? "";
-    p.advance();
-  }
-  if (p.at(T.WORD) && object === "package") p.acceptText("BODY");
-  p.accept(K.CONCURRENTLY);
-  const optional = ifExists(p);
-  const names: Name[] = [];
-  if ((p.atName() || p.at(T.STRING)) && object !== "operator" && object !== "cast") {
-    do names.push(p.name("a name"));
-    while (p.acceptKind(T.COMMA) && (p.atName() || p.at(T.STRING)));
-  }
-  const from = p.pos;
-  let on: Name | null = null;
-  if (p.is(K.ON) && p.peekKind(1) !== T.SEMICOLON && names.length > 0 && !p.nextIs(K.DATABASE) && !p.nextIs(K.ALL)) {
-    p.advance();
-    if (p.atName()) on = p.name("the name of a table");
-  }
-  if (!p.atEnd() && !statementBegins(p)) skipStatement(p);
-  let cascade = false;
-  for (let i = from; i < p.pos; i++)
-    if (p.tokens.kinds[i] === T.WORD && p.tokens.marks[i] === K.CASCADE) cascade = true;
-  return { kind: "drop", object, names, on, ifExists: optional, cascade, start, end: p.previousEnd };
 }
 
 const CLASSES: Partial<Record<K, StatementClass>> = {
@@ -639,7 +455,13 @@ function classified(p: Parser): Statement {
       ((p.is(K.IGNORE) || p.is(K.ONLINE) || p.is(K.FOREIGN)) && p.nextIs(K.TABLE))
     )
       return alterTable(p, start);
-    return attempt(p, () => alterKnown(p, start)) ?? opaqueObject(p, verb, start);
+    return (
+      attempt(p, () => alterView(p, start)) ?? attempt(p, () => alterKnown(p, start)) ?? opaqueObject(p, verb, start)
+    );
+  }
+  if (word === K.ADD && p.dialect.grammar.bareStatements && /^(?:counter|signature)$/i.test(p.wordAhead(1))) {
+    skipStatement(p);
+    return { kind: "opaque", verb, object: "signature", class: "rights", name: null, start, end: p.previousEnd };
   }
   const known = CLASSES[word];
   if (known === undefined) return p.fail("a statement");
@@ -648,11 +470,18 @@ function classified(p: Parser): Statement {
     if (node) return node;
   }
   p.advance();
+  if (word === K.COMMENT && !p.is(K.ON)) return p.fail("ON");
   let object = "";
   if (word === K.BEGIN || word === K.DECLARE) {
     p.seek(p.pos - 1);
     if (p.dialect.syntax.anonymousBlocks) return bodyStatement(p);
     if (word === K.BEGIN) return p.fail("a statement");
+    const from = p.pos;
+    while (!p.atEnd() && !p.is(K.CURSOR) && !p.is(K.FOR)) p.advance();
+    if (!p.is(K.CURSOR)) {
+      p.seek(from + 1);
+      return p.fail("a cursor");
+    }
     skipStatement(p);
     object = "cursor";
     return { kind: "opaque", verb, object, class: "session", name: null, start, end: p.previousEnd };
@@ -672,7 +501,8 @@ function classified(p: Parser): Statement {
     return copy(p, start, word);
   }
   if ((word === K.EXPLAIN || word === K.DESCRIBE || word === K.DESC) && !p.dialect.syntax.noExplain)
-    return explain(p, start, verb);
+    return explain(p, start, verb, false);
+  if (word === K.ANALYZE && p.dialect.syntax.analyzeRuns && !p.is(K.TABLE)) return explain(p, start, verb, true);
   if (word === K.SET && (p.is(K.TRANSACTION) || p.is(K.CONSTRAINTS))) {
     skipStatement(p);
     return { kind: "transaction", action: "set", name: null, start, end: p.previousEnd };
@@ -716,7 +546,15 @@ function doBlock(p: Parser, start: number): Statement {
 
 /** COPY, LOAD DATA, BULK INSERT: the table and the direction; the file and its format are passed. */
 function copy(p: Parser, start: number, word: K): Statement {
-  const node: CopyStatement = { kind: "copy", table: null, direction: "in", query: null, start, end: start };
+  const node: Building<CopyStatement> = {
+    kind: "copy",
+    table: null,
+    direction: "in",
+    columns: null,
+    query: null,
+    start,
+    end: start,
+  };
   if (word === K.COPY) {
     p.accept(K.BINARY);
     if (p.at(T.LPAREN)) {
@@ -727,7 +565,7 @@ function copy(p: Parser, start: number, word: K): Statement {
       node.direction = "out";
     } else {
       node.table = p.name("the name of a table");
-      if (p.at(T.LPAREN)) p.skipParens();
+      if (p.at(T.LPAREN)) node.columns = p.identList("a column");
       if (p.is(K.TO)) node.direction = "out";
     }
   } else if (word === K.BULK) {
@@ -746,15 +584,26 @@ function copy(p: Parser, start: number, word: K): Statement {
   return node;
 }
 
-/** EXPLAIN reads; with ANALYZE it runs the statement, which is then what counts. */
-function explain(p: Parser, start: number, verb: string): Statement {
-  let runs = false;
+/** EXPLAIN reads; with ANALYZE it runs the statement, which is then what counts; MariaDB's ANALYZE runs it as well. */
+function explain(p: Parser, start: number, verb: string, analyze: boolean): Statement {
+  let runs = analyze;
   while (
     p.at(T.WORD) &&
-    (p.is(K.ANALYZE) || p.is(K.ANALYSE) || p.is(K.VERBOSE) || p.isText("EXTENDED") || p.is(K.PARTITIONS))
+    (p.is(K.ANALYZE) ||
+      p.is(K.ANALYSE) ||
+      p.is(K.VERBOSE) ||
+      p.isText("EXTENDED") ||
+      p.is(K.PARTITIONS) ||
+      p.is(K.FORMAT))
   ) {
-    if (!p.is(K.VERBOSE) && (p.is(K.ANALYZE) || p.is(K.ANALYSE))) runs = true;
+    if (p.is(K.ANALYZE) || p.is(K.ANALYSE)) runs = true;
+    const format = p.is(K.FORMAT);
     p.advance();
+    // FORMAT = JSON
+    if (format) {
+      p.advance();
+      p.advance();
+    }
   }
   if (
     p.at(T.LPAREN) &&
@@ -774,5 +623,6 @@ function explain(p: Parser, start: number, verb: string): Statement {
     return { ...statement(p), start };
   }
   skipStatement(p);
-  return { kind: "opaque", verb, object: "", class: "reads", name: null, start, end: p.previousEnd };
+  const reads = analyze ? "structure" : "reads";
+  return { kind: "opaque", verb, object: "", class: reads, name: null, start, end: p.previousEnd };
 }

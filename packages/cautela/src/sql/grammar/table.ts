@@ -1,10 +1,11 @@
 import { K } from "../lexer/keywords.ts";
 import { T } from "../lexer/tokens.ts";
-import type { CreateIndexStatement, CreateTableStatement, Name } from "../nodes/tree.ts";
+import type { Building, CreateIndexStatement, CreateTableStatement, Name } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { indexColumns, tableConstraint } from "./constraint.ts";
 import { expression } from "./expression.ts";
+import { grow } from "./growing.ts";
 import { ifExists } from "./if-exists.ts";
 import { atQuery, query } from "./query.ts";
 import { skipStatement, statementBegins } from "./statement-end.ts";
@@ -24,7 +25,7 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
   const ifNotExists = ifExists(p);
   const name = p.name("the name of a table");
   const last = name.parts[name.parts.length - 1].text;
-  const node: CreateTableStatement = {
+  const node: Building<CreateTableStatement> = {
     kind: "create-table",
     name,
     temporary: head.temporary || (p.dialect.syntax.hashTemporary && last.startsWith("#")),
@@ -60,13 +61,14 @@ export function createTable(p: Parser, head: TableHead, virtual: boolean): Creat
   } else if (p.is(K.OF) && p.dialect.syntax.typedTables) {
     p.advance();
     node.ofType = p.name("the name of a type");
-  } else if (p.accept(K.LIKE)) node.like.push(p.name("the name of a table"));
+  } else if (p.accept(K.LIKE)) grow(node.like, p.name("the name of a table"));
+  const listed = p.at(T.LPAREN) || node.partitionOf !== null;
   if (p.at(T.LPAREN)) {
     if (atQueryInParens(p)) node.query = query(p);
     else if (isNameList(p)) node.columnNames = p.identList("a column");
     else elements(p, node);
   }
-  tableTail(p, node);
+  tableTail(p, node, listed);
   node.end = p.previousEnd;
   return node;
 }
@@ -105,7 +107,7 @@ function isNameList(p: Parser): boolean {
 }
 
 /** The options after the parentheses, and AS query. What they say is not needed; they are kept as text. */
-function tableTail(p: Parser, node: CreateTableStatement): void {
+function tableTail(p: Parser, node: Building<CreateTableStatement>, listed: boolean): void {
   const from = p.start;
   for (;;) {
     if (p.atEnd()) break;
@@ -117,6 +119,11 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
     ) {
       // LOB (note) STORE AS …
       p.advance();
+      continue;
+    }
+    if (p.is(K.AS) && /^(?:node|edge)$/i.test(p.wordAhead(1))) {
+      // A table of a graph (tsql).
+      p.seek(p.pos + 2);
       continue;
     }
     if (p.is(K.FOR) && p.nextIs(K.VALUES)) {
@@ -133,7 +140,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       p.advance();
       p.expectKind(T.LPAREN, "(");
       if (!p.at(T.RPAREN)) {
-        do node.inherits.push(p.name("the name of a table"));
+        do grow(node.inherits, p.name("the name of a table"));
         while (p.acceptKind(T.COMMA));
       }
       p.expectKind(T.RPAREN, ") or ,");
@@ -163,7 +170,7 @@ function tableTail(p: Parser, node: CreateTableStatement): void {
       node.query = query(p);
       continue;
     }
-    if (p.at(T.LPAREN) && node.columns.length === 0 && node.like.length === 0) {
+    if (p.at(T.LPAREN) && !listed && node.columns.length === 0 && node.like.length === 0) {
       elements(p, node);
       continue;
     }
@@ -182,38 +189,38 @@ function startsTail(p: Parser): boolean {
   return p.nextIs(K.RECURSIVE) || p.nextIs(K.AS, 2) || (p.peekKind(1) !== T.LPAREN && p.peekKind(2) === T.LPAREN);
 }
 
-function elements(p: Parser, node: CreateTableStatement): void {
+function elements(p: Parser, node: Building<CreateTableStatement>): void {
   p.advance();
   if (p.acceptKind(T.RPAREN)) return;
   do {
     if (p.at(T.RPAREN)) break;
     const constraint = tableConstraint(p);
     if (constraint) {
-      if (constraint !== "skipped") node.constraints.push(constraint);
+      if (constraint !== "skipped") grow(node.constraints, constraint);
       // sqlite takes constraints without commas between them.
       while (p.at(T.WORD) && p.dialect.syntax.commalessConstraints && !p.marked(K.NONE)) {
         const next = tableConstraint(p);
         if (!next || next === "skipped") break;
-        node.constraints.push(next);
+        grow(node.constraints, next);
       }
     } else if (p.is(K.LIKE)) {
       p.advance();
-      node.like.push(p.name("the name of a table"));
+      grow(node.like, p.name("the name of a table"));
       while (p.isText("INCLUDING") || p.isText("EXCLUDING")) {
         const including = p.isText("INCLUDING");
         p.advance();
         const what = p.tokenText().toLowerCase();
         p.advance();
-        if (including) node.likeIncludes.push(what);
-        else node.likeIncludes.push(`-${what}`);
+        if (including) grow(node.likeIncludes, what);
+        else grow(node.likeIncludes, `-${what}`);
       }
     } else {
       const column = columnDefinition(p);
-      node.columns.push(column);
+      grow(node.columns, column);
       while (p.at(T.WORD) && p.dialect.syntax.commalessConstraints) {
         const next = tableConstraint(p);
         if (!next || next === "skipped") break;
-        node.constraints.push(next);
+        grow(node.constraints, next);
       }
     }
   } while (p.acceptKind(T.COMMA));
@@ -233,7 +240,7 @@ export function createIndex(p: Parser, start: number, unique: boolean): CreateIn
   p.accept(K.ONLY);
   if (p.is(K.CLUSTER)) p.advance();
   const table = p.name("the name of a table");
-  const node: CreateIndexStatement = {
+  const node: Building<CreateIndexStatement> = {
     kind: "create-index",
     name,
     unique,

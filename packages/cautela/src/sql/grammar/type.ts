@@ -93,7 +93,14 @@ function typeWords(p: Parser): string {
   }
   // Names of two or three words.
   if (first === "double" && p.accept(K.PRECISION)) return "double precision";
-  if (first === "long" && p.at(T.WORD) && !p.is(K.NOT) && !p.is(K.DEFAULT) && !p.is(K.NULL)) {
+  if (
+    first === "long" &&
+    !p.dialect.syntax.freeTypes &&
+    p.at(T.WORD) &&
+    !p.is(K.NOT) &&
+    !p.is(K.DEFAULT) &&
+    !p.is(K.NULL)
+  ) {
     if (p.is(K.RAW) || p.is(K.VARCHAR) || p.is(K.VARBINARY) || p.is(K.CHAR)) {
       name += ` ${p.tokenText().toLowerCase()}`;
       p.advance();

@@ -1,5 +1,5 @@
 import type { LexicalRules } from "../dialects/dialect.ts";
-import { isWordPart } from "./characters.ts";
+import { isWordPart, onlyBlanksBefore } from "./characters.ts";
 import { K } from "./keywords.ts";
 import { T, type TokenList } from "./tokens.ts";
 
@@ -141,4 +141,9 @@ export function addBackslash(tokens: TokenList, text: string, at: number, psql: 
   if (!sends && !fresh) tokens.addComment(at, stop);
   else tokens.add(sends ? T.DELIMITER : T.DIRECTIVE, 0, at, stop);
   return stop;
+}
+
+/** A dot alone on its line: it ends the entry without running it, and the / after it runs it (sqlplus). */
+export function isLoneDot(text: string, at: number): boolean {
+  return onlyBlanksBefore(text, at) && /^\.[ \t]{0,40}(?:\r?\n|$)/.test(text.slice(at, at + 44));
 }

@@ -1,6 +1,6 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { C, classes, isDigit, isWideSpace, isWordPart, isWordStart, onlyBlanksBefore } from "./characters.ts";
-import { addBackslash, directiveEnd, lineEnd } from "./directives.ts";
+import { addBackslash, directiveEnd, isLoneDot, lineEnd } from "./directives.ts";
 import { K } from "./keywords.ts";
 import { addOperator } from "./operators.ts";
 import {
@@ -329,6 +329,10 @@ export class Lexer {
           fresh = false;
           continue;
         case 46:
+          if (lexical.client === "sqlplus" && isLoneDot(text, at)) {
+            at++;
+            continue;
+          }
           tokens.add(T.DOT, 0, start, ++at);
           fresh = false;
           continue;
@@ -353,7 +357,11 @@ export class Lexer {
           } else if (next === 61) {
             at += 2;
             tokens.add(T.OPERATOR, Op.ASSIGN, start, at);
-          } else if (isWordStart(next) || (isDigit(next) && lexical.client === "sqlplus")) {
+          } else if (
+            // `done:BEGIN` is a label (mysql).
+            (isWordStart(next) && !(lexical.hashComments && isWordPart(text.charCodeAt(start - 1)))) ||
+            (isDigit(next) && lexical.client === "sqlplus")
+          ) {
             at++;
             while (at < length && isWordPart(text.charCodeAt(at))) at++;
             if (!final && at === length) return start;
@@ -505,7 +513,9 @@ export class Lexer {
           // -
           if (text.charCodeAt(at + 1) === 45) {
             const next = text.charCodeAt(at + 2);
-            if (!lexical.dashNeedsBlank || !(next > 32)) {
+            // The client takes a whole line that begins with -- for a comment, where no statement is under way.
+            const line = fresh && (at === 0 || text.charCodeAt(at - 1) === 10);
+            if (!lexical.dashNeedsBlank || line || !(next > 32)) {
               at = lineEnd(text, at);
               if (!final && at === length) return start;
               tokens.addComment(start, at);

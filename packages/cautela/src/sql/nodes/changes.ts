@@ -17,124 +17,136 @@ import type { Statement } from "./tree.ts";
 
 export interface Assignment extends Span {
   /** One column, or several for `(a, b) = (…)`. */
-  targets: Expr[];
-  value: Expr;
+  readonly targets: readonly Expr[];
+  readonly value: Expr;
   /** `=`, or a compound operator such as `+=`. */
-  op: string;
+  readonly op: string;
 }
 
 export interface Returning extends Span {
-  items: SelectItem[];
+  readonly items: readonly SelectItem[];
   /** OUTPUT … INTO table, RETURNING … INTO variables. */
-  into: Expr | null;
+  readonly into: Expr | null;
 }
 
 export interface SelectStatement extends Span {
-  kind: "select";
-  query: Query;
+  readonly kind: "select";
+  readonly query: Query;
 }
 
 export interface OnConflict extends Span {
-  action: "nothing" | "update" | "replace" | "ignore";
-  target: Expr[];
-  targetWhere: Expr | null;
-  constraint: Ident | null;
-  assignments: Assignment[];
-  where: Expr | null;
+  readonly action: "nothing" | "update" | "replace" | "ignore";
+  readonly target: readonly Expr[];
+  readonly targetWhere: Expr | null;
+  readonly constraint: Ident | null;
+  readonly assignments: readonly Assignment[];
+  readonly where: Expr | null;
 }
 
 export interface InsertStatement extends Span {
-  kind: "insert";
-  with: With | null;
+  readonly kind: "insert";
+  readonly with: With | null;
   /** REPLACE, INSERT OR REPLACE. */
-  replace: boolean;
+  readonly replace: boolean;
   /** INSERT IGNORE, INSERT OR IGNORE. */
-  ignore: boolean;
-  target: TableSource | DerivedSource | FunctionSource;
-  columns: Name[] | null;
+  readonly ignore: boolean;
+  readonly target: TableSource | DerivedSource | FunctionSource;
+  readonly columns: readonly Name[] | null;
   /** INSERT … SET a = 1 (mysql). */
-  set: Assignment[] | null;
-  source: Query | null;
+  readonly set: readonly Assignment[] | null;
+  readonly source: Query | null;
   /** DEFAULT VALUES. */
-  defaults: boolean;
+  readonly defaults: boolean;
   /** OVERRIDING SYSTEM VALUE or USER VALUE (postgresql). */
-  overriding: boolean;
+  readonly overriding: boolean;
   /** The filter of an INSERT into a multi-valued column (jet). */
-  where: Expr | null;
+  readonly where: Expr | null;
   /** INSERT … EXEC procedure (tsql). */
-  exec: Statement | null;
-  conflicts: OnConflict[];
-  returning: Returning | null;
+  readonly exec: Statement | null;
+  readonly conflicts: readonly OnConflict[];
+  readonly returning: Returning | null;
+}
+
+/** One table of INSERT ALL, with the condition on the rows that go into it. */
+export interface InsertBranch {
+  readonly when: Expr | null;
+  readonly target: TableSource;
+  readonly columns: readonly Name[] | null;
+  readonly values: readonly Expr[] | null;
 }
 
 /** Oracle's INSERT ALL / INSERT FIRST. */
 export interface MultiInsertStatement extends Span {
-  kind: "multi-insert";
-  branches: { when: Expr | null; target: TableSource; columns: Name[] | null; values: Expr[] | null }[];
-  source: Query;
+  readonly kind: "multi-insert";
+  readonly branches: readonly InsertBranch[];
+  readonly source: Query;
 }
 
 export interface UpdateStatement extends Span {
-  kind: "update";
-  with: With | null;
+  readonly kind: "update";
+  readonly with: With | null;
   /** What stands between UPDATE and SET: one table, or joined tables (mysql, jet). */
-  target: Source[];
-  assignments: Assignment[];
-  from: Source[];
-  where: Expr | null;
+  readonly target: readonly Source[];
+  readonly assignments: readonly Assignment[];
+  readonly from: readonly Source[];
+  readonly where: Expr | null;
   /** WHERE CURRENT OF cursor. */
-  currentOf: Ident | null;
-  orderBy: OrderItem[];
-  limit: Limit | null;
-  returning: Returning | null;
-  ignore: boolean;
+  readonly currentOf: Ident | null;
+  readonly orderBy: readonly OrderItem[];
+  readonly limit: Limit | null;
+  readonly returning: Returning | null;
+  readonly ignore: boolean;
+  /** UPDATE OR REPLACE (sqlite): rows that stand in the way of a key are deleted. */
+  readonly replaces: boolean;
 }
 
 export interface DeleteStatement extends Span {
-  kind: "delete";
-  with: With | null;
+  readonly kind: "delete";
+  readonly with: With | null;
   /** The names whose rows are deleted, where the statement lists them: `DELETE a, b FROM …`. */
-  named: Name[];
+  readonly named: readonly Name[];
   /** The tables after FROM (or the one table, without FROM). */
-  from: Source[];
-  using: Source[];
-  where: Expr | null;
-  currentOf: Ident | null;
-  orderBy: OrderItem[];
-  limit: Limit | null;
-  returning: Returning | null;
-  ignore: boolean;
+  readonly from: readonly Source[];
+  readonly using: readonly Source[];
+  readonly where: Expr | null;
+  readonly currentOf: Ident | null;
+  readonly orderBy: readonly OrderItem[];
+  readonly limit: Limit | null;
+  readonly returning: Returning | null;
+  readonly ignore: boolean;
   /** DELETE HISTORY … BEFORE SYSTEM_TIME: old versions of rows go, the rows stay (mariadb). */
-  history: Expr | null;
+  readonly history: Expr | null;
 }
 
 export interface MergeWhen extends Span {
-  matched: "matched" | "not-matched" | "not-matched-by-source";
-  condition: Expr | null;
-  action: "update" | "delete" | "insert" | "nothing";
-  assignments: Assignment[];
-  columns: Name[] | null;
-  values: Expr[] | null;
+  readonly matched: "matched" | "not-matched" | "not-matched-by-source";
+  readonly condition: Expr | null;
+  readonly action: "update" | "delete" | "insert" | "nothing";
+  readonly assignments: readonly Assignment[];
+  readonly columns: readonly Name[] | null;
+  readonly values: readonly Expr[] | null;
   /** OVERRIDING SYSTEM VALUE or USER VALUE (postgresql). */
-  overriding: boolean;
-  where: Expr | null;
+  readonly overriding: boolean;
+  readonly where: Expr | null;
   /** UPDATE … DELETE WHERE … (plsql). */
-  deleteWhere: Expr | null;
+  readonly deleteWhere: Expr | null;
 }
 
 export interface MergeStatement extends Span {
-  kind: "merge";
-  with: With | null;
-  target: Source;
-  source: Source;
-  on: Expr;
-  whens: MergeWhen[];
-  returning: Returning | null;
+  readonly kind: "merge";
+  readonly with: With | null;
+  readonly target: Source;
+  readonly source: Source;
+  readonly on: Expr;
+  readonly whens: readonly MergeWhen[];
+  readonly returning: Returning | null;
 }
 
 export interface TruncateStatement extends Span {
-  kind: "truncate";
-  targets: TableSource[];
-  cascade: boolean;
-  restartIdentity: boolean;
+  readonly kind: "truncate";
+  readonly targets: readonly TableSource[];
+  readonly cascade: boolean;
+  /** WITH (PARTITIONS (…)): some of its partitions (tsql). */
+  readonly partitions: boolean;
+  readonly restartIdentity: boolean;
 }

@@ -4,154 +4,164 @@ import type { OrderItem, Query } from "./queries.ts";
 // The nodes of expressions.
 
 export interface ColumnRef extends Span {
-  kind: "column";
-  path: Ident[];
+  readonly kind: "column";
+  readonly path: readonly Ident[];
   /** Oracle's `(+)`. */
-  outer: boolean;
+  readonly outer: boolean;
 }
 
 export interface Star extends Span {
-  kind: "star";
-  path: Ident[];
+  readonly kind: "star";
+  readonly path: readonly Ident[];
 }
 
 export interface Literal extends Span {
-  kind: "literal";
-  type: "string" | "number" | "boolean" | "null" | "date" | "interval" | "bits" | "default";
+  readonly kind: "literal";
+  readonly type: "string" | "number" | "boolean" | "null" | "date" | "interval" | "bits" | "default";
   /** The value: decoded text of a string, the digits of a number as written, `true`, `false`. */
-  value: string;
+  readonly value: string;
 }
 
 export interface Placeholder extends Span {
-  kind: "placeholder";
-  text: string;
+  readonly kind: "placeholder";
+  readonly text: string;
 }
 
 export interface Variable extends Span {
-  kind: "variable";
-  name: string;
+  readonly kind: "variable";
+  readonly name: string;
 }
 
 export interface Call extends Span {
-  kind: "call";
-  name: Name;
-  args: Expr[];
+  readonly kind: "call";
+  readonly name: Name;
+  readonly args: readonly Expr[];
   /** Names of named arguments, by position; null where an argument has none. */
-  argNames: (string | null)[] | null;
-  distinct: boolean;
-  star: boolean;
-  orderBy: OrderItem[] | null;
-  filter: Expr | null;
-  over: boolean;
+  readonly argNames: (string | null)[] | null;
+  readonly distinct: boolean;
+  readonly star: boolean;
+  readonly orderBy: readonly OrderItem[] | null;
+  readonly filter: Expr | null;
+  readonly over: boolean;
   /** Part of the arguments was taken over without a tree. */
-  opaque: boolean;
+  readonly opaque: boolean;
 }
 
 export interface Binary extends Span {
-  kind: "binary";
-  op: string;
-  left: Expr;
-  right: Expr;
+  readonly kind: "binary";
+  readonly op: string;
+  readonly left: Expr;
+  readonly right: Expr;
 }
 
 /** A chain of conditions joined by one connective: `a AND b AND c` is one node. */
 export interface Logic extends Span {
-  kind: "logic";
-  op: "and" | "or" | "xor";
-  items: Expr[];
-  parenthesised: boolean;
+  readonly kind: "logic";
+  readonly op: "and" | "or" | "xor";
+  readonly items: readonly Expr[];
+  readonly parenthesised: boolean;
 }
 
 export interface Unary extends Span {
-  kind: "unary";
-  op: string;
-  operand: Expr;
+  readonly kind: "unary";
+  readonly op: string;
+  readonly operand: Expr;
 }
 
 export interface Is extends Span {
-  kind: "is";
-  operand: Expr;
-  test: "null" | "true" | "false" | "unknown" | "distinct" | "other";
-  negated: boolean;
+  readonly kind: "is";
+  readonly operand: Expr;
+  readonly test: "null" | "true" | "false" | "unknown" | "distinct" | "other";
+  readonly negated: boolean;
   /** The right side of IS [NOT] DISTINCT FROM, and of sqlite's IS with any operand. */
-  right: Expr | null;
+  readonly right: Expr | null;
 }
 
 export interface In extends Span {
-  kind: "in";
-  operand: Expr;
-  negated: boolean;
-  items: Expr[] | null;
-  query: Query | null;
+  readonly kind: "in";
+  readonly operand: Expr;
+  readonly negated: boolean;
+  readonly items: readonly Expr[] | null;
+  readonly query: Query | null;
 }
 
 export interface Between extends Span {
-  kind: "between";
-  operand: Expr;
-  low: Expr;
-  high: Expr;
-  negated: boolean;
+  readonly kind: "between";
+  readonly operand: Expr;
+  readonly low: Expr;
+  readonly high: Expr;
+  readonly negated: boolean;
 }
 
 export interface Like extends Span {
-  kind: "like";
+  readonly kind: "like";
   /** LIKE, ILIKE, GLOB, REGEXP, RLIKE, SIMILAR TO, MATCH. */
-  op: string;
-  operand: Expr;
-  pattern: Expr;
-  escape: Expr | null;
-  negated: boolean;
+  readonly op: string;
+  readonly operand: Expr;
+  readonly pattern: Expr;
+  readonly escape: Expr | null;
+  readonly negated: boolean;
 }
 
 export interface Case extends Span {
-  kind: "case";
-  operand: Expr | null;
-  whens: { when: Expr; result: Expr }[];
-  otherwise: Expr | null;
+  readonly kind: "case";
+  readonly operand: Expr | null;
+  readonly whens: readonly { readonly when: Expr; readonly result: Expr }[];
+  readonly otherwise: Expr | null;
 }
 
 export interface Cast extends Span {
-  kind: "cast";
-  operand: Expr;
-  type: TypeName;
+  readonly kind: "cast";
+  readonly operand: Expr;
+  readonly type: TypeName;
 }
 
 export interface Row extends Span {
-  kind: "row";
-  items: Expr[];
+  readonly kind: "row";
+  readonly items: readonly Expr[];
 }
 
 export interface Subquery extends Span {
-  kind: "subquery";
-  query: Query;
+  readonly kind: "subquery";
+  readonly query: Query;
 }
 
 export interface Exists extends Span {
-  kind: "exists";
-  query: Query;
+  readonly kind: "exists";
+  readonly query: Query;
 }
 
 /** `x = ANY (…)`, `x > ALL (…)`. */
 export interface Quantified extends Span {
-  kind: "quantified";
-  op: string;
-  quantifier: "any" | "all";
-  left: Expr;
-  query: Query | null;
-  operand: Expr | null;
+  readonly kind: "quantified";
+  readonly op: string;
+  readonly quantifier: "any" | "all";
+  readonly left: Expr;
+  readonly query: Query | null;
+  readonly operand: Expr | null;
 }
 
 /** Anything else with operands: subscripts, field selection, AT TIME ZONE, COLLATE, array literals. */
 export interface Compound extends Span {
-  kind: "compound";
-  what: "subscript" | "field" | "at" | "collate" | "array" | "interval" | "current" | "prior" | "cursor" | "other";
-  operands: Expr[];
-  name: string;
+  readonly kind: "compound";
+  readonly what:
+    | "subscript"
+    | "field"
+    | "at"
+    | "collate"
+    | "array"
+    | "interval"
+    | "current"
+    | "prior"
+    | "cursor"
+    | "other";
+  readonly operands: readonly Expr[];
+  readonly name: string;
 }
 
 /** Text that is kept but not understood. */
 export interface OpaqueExpr extends Span {
-  kind: "opaque";
+  readonly kind: "opaque";
 }
 
 export type Expr =
@@ -178,12 +188,12 @@ export type Expr =
   | OpaqueExpr;
 
 export interface TypeName extends Span {
-  kind: "type";
+  readonly kind: "type";
   /** The words of the name, lower-cased and joined by one blank: `double precision`. */
-  name: string;
+  readonly name: string;
   /** Length, precision, scale, as written; the values of an enumeration. */
-  args: string[];
-  array: boolean;
+  readonly args: readonly string[];
+  readonly array: boolean;
   /** `unsigned`, `zerofill`, `character set x`, `with time zone`: what follows the arguments. */
-  modifiers: string;
+  readonly modifiers: string;
 }

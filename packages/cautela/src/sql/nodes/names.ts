@@ -5,23 +5,26 @@
  * node.end)` is the node as it was written, comments included.
  */
 export interface Span {
-  start: number;
-  end: number;
+  readonly start: number;
+  readonly end: number;
 }
+
+/** A node while it is being read: only the grammar writes into one. */
+export type Building<Made> = { -readonly [Field in keyof Made]: Made[Field] };
 
 /** One name or one part of a dotted name. */
 export interface Ident extends Span {
   /** The name without its quotes, as written. */
-  text: string;
-  quoted: boolean;
+  readonly text: string;
+  readonly quoted: boolean;
   /** A placeholder or a template hole stands for the name, or is part of it. */
-  hole: boolean;
+  readonly hole: boolean;
 }
 
 /** A dotted name: `schema.table`. */
 export interface Name extends Span {
-  kind: "name";
-  parts: Ident[];
+  readonly kind: "name";
+  readonly parts: readonly Ident[];
   /** The database link of `vessel@archive` (plsql). */
-  link: Ident | null;
+  readonly link: Ident | null;
 }

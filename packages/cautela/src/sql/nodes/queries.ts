@@ -5,140 +5,140 @@ import type { Statement } from "./tree.ts";
 // The nodes of queries and of what they read from.
 
 export interface OrderItem extends Span {
-  expr: Expr;
-  descending: boolean;
+  readonly expr: Expr;
+  readonly descending: boolean;
 }
 
 export interface SelectItem extends Span {
-  expr: Expr;
-  alias: Ident | null;
+  readonly expr: Expr;
+  readonly alias: Ident | null;
 }
 
 export interface Limit extends Span {
-  count: Expr | null;
-  offset: Expr | null;
-  percent: boolean;
-  withTies: boolean;
+  readonly count: Expr | null;
+  readonly offset: Expr | null;
+  readonly percent: boolean;
+  readonly withTies: boolean;
 }
 
 export interface With extends Span {
-  recursive: boolean;
-  tables: CommonTable[];
+  readonly recursive: boolean;
+  readonly tables: readonly CommonTable[];
 }
 
 export interface CommonTable extends Span {
-  name: Ident;
-  columns: Ident[] | null;
-  body: Statement | Query;
+  readonly name: Ident;
+  readonly columns: readonly Ident[] | null;
+  readonly body: Statement | Query;
 }
 
 export interface Select extends Span {
-  kind: "select";
-  distinct: boolean;
-  distinctOn: Expr[] | null;
-  top: Limit | null;
-  items: SelectItem[];
+  readonly kind: "select";
+  readonly distinct: boolean;
+  readonly distinctOn: readonly Expr[] | null;
+  readonly top: Limit | null;
+  readonly items: readonly SelectItem[];
   /** SELECT … INTO a table, or into variables. */
-  into: IntoTarget | null;
-  from: Source[];
-  where: Expr | null;
-  groupBy: Expr[];
-  having: Expr | null;
-  connectBy: Expr | null;
-  qualify: Expr | null;
-  windows: boolean;
+  readonly into: IntoTarget | null;
+  readonly from: readonly Source[];
+  readonly where: Expr | null;
+  readonly groupBy: readonly Expr[];
+  readonly having: Expr | null;
+  readonly connectBy: Expr | null;
+  readonly qualify: Expr | null;
+  readonly windows: boolean;
 }
 
 export interface IntoTarget extends Span {
   /** `table` creates a table (postgresql, tsql); `variables` and `file` do not. */
-  what: "table" | "variables" | "file";
-  temporary: boolean;
-  targets: Expr[];
+  readonly what: "table" | "variables" | "file";
+  readonly temporary: boolean;
+  readonly targets: readonly Expr[];
 }
 
 export interface Compounded extends Span {
-  kind: "compounded";
-  first: QueryBody;
-  rest: { op: "union" | "intersect" | "except"; all: boolean; body: QueryBody }[];
+  readonly kind: "compounded";
+  readonly first: QueryBody;
+  readonly rest: { op: "union" | "intersect" | "except"; all: boolean; body: QueryBody }[];
 }
 
 export interface Values extends Span {
-  kind: "values";
+  readonly kind: "values";
   /** The rows that have trees; in a long list of literals only the first ones. */
-  rows: Expr[][];
-  rowCount: number;
+  readonly rows: readonly (readonly Expr[])[];
+  readonly rowCount: number;
   /** How many expressions the shortest and the longest row hold. */
-  narrowest: number;
-  widest: number;
+  readonly narrowest: number;
+  readonly widest: number;
 }
 
 /** `TABLE vessel`. */
 export interface TableQuery extends Span {
-  kind: "table-query";
-  name: Name;
+  readonly kind: "table-query";
+  readonly name: Name;
 }
 
 export type QueryBody = Select | Compounded | Values | TableQuery | Query;
 
 export interface Query extends Span {
-  kind: "query";
-  with: With | null;
-  body: QueryBody;
-  orderBy: OrderItem[];
-  limit: Limit | null;
-  locking: boolean;
+  readonly kind: "query";
+  readonly with: With | null;
+  readonly body: QueryBody;
+  readonly orderBy: readonly OrderItem[];
+  readonly limit: Limit | null;
+  readonly locking: boolean;
   /** SELECT … INTO after the FROM clause (mysql). */
-  into: IntoTarget | null;
+  readonly into: IntoTarget | null;
 }
 
 export interface TableSource extends Span {
-  kind: "table";
-  name: Name;
-  alias: Ident | null;
-  columns: Ident[] | null;
+  readonly kind: "table";
+  readonly name: Name;
+  readonly alias: Ident | null;
+  readonly columns: readonly Ident[] | null;
   /** ONLY: without the tables that inherit. */
-  only: boolean;
-  hints: boolean;
+  readonly only: boolean;
+  readonly hints: boolean;
 }
 
 export interface DerivedSource extends Span {
-  kind: "derived";
+  readonly kind: "derived";
   /** A query, or (plsql, tsql) a statement that returns rows. */
-  query: Query | Statement;
-  alias: Ident | null;
-  columns: Ident[] | null;
-  lateral: boolean;
+  readonly query: Query | Statement;
+  readonly alias: Ident | null;
+  readonly columns: readonly Ident[] | null;
+  readonly lateral: boolean;
 }
 
 export interface FunctionSource extends Span {
-  kind: "function";
-  call: Expr;
-  alias: Ident | null;
-  columns: Ident[] | null;
-  lateral: boolean;
+  readonly kind: "function";
+  readonly call: Expr;
+  readonly alias: Ident | null;
+  readonly columns: readonly Ident[] | null;
+  readonly lateral: boolean;
 }
 
 export interface JoinedSource extends Span {
-  kind: "joined";
-  first: Source;
-  joins: Join[];
-  alias: Ident | null;
-  columns: Ident[] | null;
+  readonly kind: "joined";
+  readonly first: Source;
+  readonly joins: readonly Join[];
+  readonly alias: Ident | null;
+  readonly columns: readonly Ident[] | null;
 }
 
 export interface Join extends Span {
-  type: "inner" | "left" | "right" | "full" | "cross" | "apply" | "outer-apply";
-  natural: boolean;
-  source: Source;
-  on: Expr | null;
-  using: Ident[] | null;
+  readonly type: "inner" | "left" | "right" | "full" | "cross" | "apply" | "outer-apply";
+  readonly natural: boolean;
+  readonly source: Source;
+  readonly on: Expr | null;
+  readonly using: readonly Ident[] | null;
 }
 
 /** PIVOT, MATCH_RECOGNIZE and their like: the sources inside are kept, the rest is opaque. */
 export interface OpaqueSource extends Span {
-  kind: "opaque-source";
-  inner: Source | null;
-  alias: Ident | null;
+  readonly kind: "opaque-source";
+  readonly inner: Source | null;
+  readonly alias: Ident | null;
 }
 
 export type Source = TableSource | DerivedSource | FunctionSource | JoinedSource | OpaqueSource;

@@ -6,210 +6,252 @@ import type { Statement } from "./tree.ts";
 // The nodes of statements that change structure.
 
 export interface ColumnDefinition extends Span {
-  name: Ident;
-  type: TypeName | null;
-  required: boolean | null;
-  default: Expr | null;
-  generated: Expr | null;
+  readonly name: Ident;
+  readonly type: TypeName | null;
+  readonly required: boolean | null;
+  readonly default: Expr | null;
+  readonly generated: Expr | null;
   /** Stored, virtual; null when the column is not generated. */
-  generatedKind: "stored" | "virtual" | null;
-  identity: "always" | "by default" | null;
-  autoincrement: boolean;
-  primary: boolean;
-  unique: boolean;
-  references: ForeignKeyClause | null;
-  checks: Expr[];
+  readonly generatedKind: "stored" | "virtual" | null;
+  readonly identity: "always" | "by default" | null;
+  readonly autoincrement: boolean;
+  readonly primary: boolean;
+  readonly unique: boolean;
+  readonly references: ForeignKeyClause | null;
+  readonly checks: readonly Expr[];
   /** The names that its constraints have been given: by their kind, and for each of `checks`. */
-  named: { primary: Ident | null; unique: Ident | null; references: Ident | null; checks: (Ident | null)[] };
+  readonly named: { primary: Ident | null; unique: Ident | null; references: Ident | null; checks: (Ident | null)[] };
   /** Where it is put among the others (mysql): first, or after another one; null: at the end. */
-  place: "first" | Ident | null;
-  onUpdate: Expr | null;
-  collation: string | null;
-  comment: string | null;
+  readonly place: "first" | Ident | null;
+  readonly onUpdate: Expr | null;
+  readonly collation: string | null;
+  readonly comment: string | null;
 }
 
 export interface ForeignKeyClause extends Span {
-  table: Name;
-  columns: Ident[] | null;
-  onDelete: string | null;
-  onUpdate: string | null;
-  match: string | null;
-  deferrable: boolean;
-  initiallyDeferred: boolean;
+  readonly table: Name;
+  readonly columns: readonly Ident[] | null;
+  readonly onDelete: string | null;
+  readonly onUpdate: string | null;
+  readonly match: string | null;
+  readonly deferrable: boolean;
+  readonly initiallyDeferred: boolean;
 }
 
 export interface TableConstraint extends Span {
-  kind: "primary" | "unique" | "foreign" | "check" | "exclude" | "index";
-  name: Ident | null;
-  columns: Ident[];
+  readonly kind: "primary" | "unique" | "foreign" | "check" | "exclude" | "index";
+  readonly name: Ident | null;
+  readonly columns: readonly Ident[];
   /** A key part is an expression, or has a prefix length: the columns do not tell the whole key. */
-  inexact: boolean;
-  references: ForeignKeyClause | null;
-  check: Expr | null;
-  where: Expr | null;
+  readonly inexact: boolean;
+  /** Rows that are there are not looked at: NOT VALID, NOVALIDATE, WITH NOCHECK, NOT ENFORCED. */
+  readonly unchecked: boolean;
+  readonly references: ForeignKeyClause | null;
+  readonly check: Expr | null;
+  readonly where: Expr | null;
 }
 
 export interface CreateTableStatement extends Span {
-  kind: "create-table";
-  name: Name;
-  temporary: boolean;
-  ifNotExists: boolean;
-  orReplace: boolean;
-  columns: ColumnDefinition[];
-  constraints: TableConstraint[];
+  readonly kind: "create-table";
+  readonly name: Name;
+  readonly temporary: boolean;
+  readonly ifNotExists: boolean;
+  readonly orReplace: boolean;
+  readonly columns: readonly ColumnDefinition[];
+  readonly constraints: readonly TableConstraint[];
   /** CREATE TABLE … AS query. */
-  query: Query | null;
-  partitioned: boolean;
-  columnNames: Ident[] | null;
-  withData: boolean;
-  like: Name[];
+  readonly query: Query | null;
+  readonly partitioned: boolean;
+  readonly columnNames: readonly Ident[] | null;
+  readonly withData: boolean;
+  readonly like: readonly Name[];
   /** What LIKE takes along besides the columns: `keys`, `defaults`, `checks`, `generated`, `identity`. */
-  likeIncludes: string[];
-  inherits: Name[];
-  partitionOf: Name | null;
-  virtual: boolean;
+  readonly likeIncludes: readonly string[];
+  readonly inherits: readonly Name[];
+  readonly partitionOf: Name | null;
+  readonly virtual: boolean;
   /** CREATE FOREIGN TABLE (postgresql): its rows are elsewhere. */
-  foreign: boolean;
+  readonly foreign: boolean;
   /** The composite type whose columns it has (postgresql). */
-  ofType: Name | null;
-  options: string;
+  readonly ofType: Name | null;
+  readonly options: string;
 }
 
 export interface CreateIndexStatement extends Span {
-  kind: "create-index";
-  name: Name | null;
-  unique: boolean;
-  ifNotExists: boolean;
-  table: Name;
-  columns: Ident[];
-  inexact: boolean;
-  where: Expr | null;
+  readonly kind: "create-index";
+  readonly name: Name | null;
+  readonly unique: boolean;
+  readonly ifNotExists: boolean;
+  readonly table: Name;
+  readonly columns: readonly Ident[];
+  readonly inexact: boolean;
+  readonly where: Expr | null;
 }
 
 export type AlterAction = Span &
   (
-    | { what: "add-column"; column: ColumnDefinition; ifNotExists: boolean }
-    | { what: "drop-column"; name: Ident; cascade: boolean }
-    | { what: "change-column"; name: Ident; column: ColumnDefinition }
-    | { what: "column-type"; name: Ident; type: TypeName; using: Expr | null }
-    | { what: "column-required"; name: Ident; required: boolean }
-    | { what: "column-default"; name: Ident; default: Expr | null }
-    | { what: "rename-column"; name: Ident; to: Ident }
-    | { what: "rename"; to: Name }
-    | { what: "set-schema"; schema: Ident }
-    | { what: "rename-constraint"; name: Ident; to: Ident }
-    | { what: "drop-index"; name: Ident }
+    | { readonly what: "add-column"; readonly column: ColumnDefinition; readonly ifNotExists: boolean }
+    | { readonly what: "drop-column"; readonly name: Ident; readonly cascade: boolean; readonly ifExists: boolean }
     | {
-        what: "trigger";
-        /** null: all of them. */
-        name: Ident | null;
-        enabled: "on" | "off" | "replica" | "always";
-        /** USER: all but those with which the engine keeps foreign keys (postgresql). */
-        userOnly: boolean;
+        readonly what: "change-column";
+        readonly name: Ident;
+        readonly column: ColumnDefinition;
+        readonly ifExists: boolean;
       }
-    | { what: "rule"; name: Ident; enabled: boolean }
-    | { what: "constraint-enabled"; name: Ident | null; enabled: boolean; trusted: boolean }
-    | { what: "column-identity"; name: Ident; identity: "always" | "by default" | null }
-    | { what: "column-generated"; name: Ident }
-    | { what: "inherit"; table: Name; inherits: boolean }
-    | { what: "attach-partition"; table: Name; attached: boolean }
-    | { what: "drop-partition"; names: Ident[] }
-    | { what: "truncate-partition"; names: Ident[] }
-    | { what: "exchange-partition"; table: Name }
-    | { what: "add-constraint"; constraint: TableConstraint }
-    | { what: "drop-constraint"; name: Ident | null; primary: boolean; cascade: boolean }
-    | { what: "other" }
+    | { readonly what: "column-type"; readonly name: Ident; readonly type: TypeName; readonly using: Expr | null }
+    | { readonly what: "column-required"; readonly name: Ident; readonly required: boolean }
+    | { readonly what: "column-default"; readonly name: Ident; readonly default: Expr | null }
+    | { readonly what: "rename-column"; readonly name: Ident; readonly to: Ident; readonly ifExists: boolean }
+    | { readonly what: "rename"; readonly to: Name }
+    | { readonly what: "set-schema"; readonly schema: Ident }
+    | { readonly what: "rename-constraint"; readonly name: Ident; readonly to: Ident }
+    | { readonly what: "drop-index"; readonly name: Ident }
+    | {
+        readonly what: "trigger";
+        /** null: all of them. */
+        readonly name: Ident | null;
+        readonly enabled: "on" | "off" | "replica" | "always";
+        /** USER: all but those with which the engine keeps foreign keys (postgresql). */
+        readonly userOnly: boolean;
+      }
+    | { readonly what: "rule"; readonly name: Ident; readonly enabled: boolean }
+    | {
+        readonly what: "constraint-enabled";
+        readonly name: Ident | null;
+        readonly enabled: boolean;
+        readonly trusted: boolean;
+      }
+    | { readonly what: "column-identity"; readonly name: Ident; readonly identity: "always" | "by default" | null }
+    /** The counter of an identity column starts again: at a value, or (null) where it first began. */
+    | { readonly what: "restart-identity"; readonly name: Ident; readonly value: Expr | null }
+    | { readonly what: "column-generated"; readonly name: Ident }
+    | { readonly what: "inherit"; readonly table: Name; readonly inherits: boolean }
+    | { readonly what: "attach-partition"; readonly table: Name; readonly attached: boolean }
+    | { readonly what: "drop-partition"; readonly names: readonly Ident[] }
+    | { readonly what: "truncate-partition"; readonly names: readonly Ident[] }
+    | { readonly what: "exchange-partition"; readonly table: Name }
+    | { readonly what: "add-constraint"; readonly constraint: TableConstraint }
+    | {
+        readonly what: "drop-constraint";
+        readonly name: Ident | null;
+        readonly primary: boolean;
+        readonly cascade: boolean;
+        readonly ifExists: boolean;
+      }
+    | { readonly what: "other" }
   );
 
 export interface AlterTableStatement extends Span {
-  kind: "alter-table";
-  name: Name;
-  actions: AlterAction[];
+  readonly kind: "alter-table";
+  readonly name: Name;
+  readonly ifExists: boolean;
+  readonly actions: readonly AlterAction[];
 }
 
 export interface DropStatement extends Span {
-  kind: "drop";
-  object: string;
-  names: Name[];
+  readonly kind: "drop";
+  readonly object: string;
+  readonly names: readonly Name[];
   /** The table of DROP TRIGGER … ON, DROP INDEX … ON. */
-  on: Name | null;
-  ifExists: boolean;
-  cascade: boolean;
+  readonly on: Name | null;
+  readonly ifExists: boolean;
+  readonly cascade: boolean;
 }
 
 export interface CreateViewStatement extends Span {
-  kind: "create-view";
-  name: Name;
-  columns: Ident[] | null;
-  query: Query | null;
-  orReplace: boolean;
-  temporary: boolean;
-  materialized: boolean;
-  checkOption: "local" | "cascaded" | null;
-  security: "definer" | "invoker" | null;
+  readonly kind: "create-view";
+  readonly name: Name;
+  readonly columns: readonly Ident[] | null;
+  readonly query: Query | null;
+  readonly orReplace: boolean;
+  readonly ifNotExists: boolean;
+  readonly temporary: boolean;
+  readonly materialized: boolean;
+  readonly checkOption: "local" | "cascaded" | null;
+  readonly security: "definer" | "invoker" | null;
   /** ALGORITHM = TEMPTABLE keeps the view's rows apart from its tables (mysql, mariadb). */
-  algorithm: "merge" | "temptable" | null;
-  readOnly: boolean;
+  readonly algorithm: "merge" | "temptable" | null;
+  readonly readOnly: boolean;
 }
 
 /** CREATE RULE (postgresql). */
 export interface CreateRuleStatement extends Span {
-  kind: "create-rule";
-  name: Name;
-  table: Name;
-  event: "select" | "insert" | "update" | "delete";
-  orReplace: boolean;
-  instead: boolean;
-  where: Expr | null;
+  readonly kind: "create-rule";
+  readonly name: Name;
+  readonly table: Name;
+  readonly event: "select" | "insert" | "update" | "delete";
+  readonly orReplace: boolean;
+  readonly instead: boolean;
+  readonly where: Expr | null;
   /** Empty: NOTHING. */
-  body: Statement[];
+  readonly body: readonly Statement[];
 }
 
 /** CREATE TYPE … AS ENUM, CREATE DOMAIN: what constrains the values of columns. */
 export interface CreateTypeStatement extends Span {
-  kind: "create-type";
-  object: "type" | "domain";
-  name: Name;
-  enumeration: string[] | null;
+  readonly kind: "create-type";
+  readonly object: "type" | "domain";
+  readonly name: Name;
+  readonly enumeration: readonly string[] | null;
   /** The columns of a composite type. */
-  attributes: ColumnDefinition[] | null;
-  base: TypeName | null;
-  required: boolean;
-  checks: Expr[];
+  readonly attributes: readonly ColumnDefinition[] | null;
+  readonly base: TypeName | null;
+  readonly required: boolean;
+  readonly checks: readonly Expr[];
+}
+
+/** CREATE SCHEMA, CREATE DATABASE, with what is made in it by the same statement (PostgreSQL 15 manual, CREATE SCHEMA). */
+export interface CreateSchemaStatement extends Span {
+  readonly kind: "create-schema";
+  readonly object: "schema" | "database";
+  readonly name: Name;
+  readonly ifNotExists: boolean;
+  /** Their names, and names of each other, are given the schema. */
+  readonly elements: readonly Statement[];
 }
 
 export interface CreateSynonymStatement extends Span {
-  kind: "create-synonym";
-  name: Name;
-  target: Name;
-  orReplace: boolean;
+  readonly kind: "create-synonym";
+  readonly name: Name;
+  readonly target: Name;
+  readonly orReplace: boolean;
 }
 
 /** COMMENT ON. */
 export interface CommentStatement extends Span {
-  kind: "comment";
-  object: string;
-  name: Name;
+  readonly kind: "comment";
+  readonly object: string;
+  readonly name: Name;
   /** null removes the comment. */
-  text: string | null;
+  readonly text: string | null;
 }
 
 /** A trigger switched on or off by itself: ALTER TRIGGER … DISABLE, DISABLE TRIGGER … ON. */
 export interface AlterTriggerStatement extends Span {
-  kind: "alter-trigger";
+  readonly kind: "alter-trigger";
   /** null: every trigger of the table. */
-  names: Name[] | null;
-  table: Name | null;
-  enabled: boolean;
+  readonly names: readonly Name[] | null;
+  readonly table: Name | null;
+  readonly enabled: boolean;
 }
 
 /** RENAME TABLE a TO b, ALTER VIEW v RENAME TO w, ALTER SEQUENCE s SET SCHEMA x. */
+/** A counter is set: ALTER SEQUENCE … RESTART, DBCC CHECKIDENT (…, RESEED, n). */
+export interface SetCounterStatement extends Span {
+  readonly kind: "set-counter";
+  /** What `name` names: the sequence itself, or the table whose keys it counts. */
+  readonly of: "sequence" | "table";
+  readonly name: Name;
+  /** The value at which it goes on; null: the one at which it first began. */
+  readonly value: Expr | null;
+}
+
 export interface RenameStatement extends Span {
-  kind: "rename";
-  object: string;
-  renames: { from: Name; to: Name }[];
+  readonly kind: "rename";
+  readonly object: string;
+  readonly renames: { from: Name; to: Name }[];
   /** `to` is the new schema, and the name stays. */
-  schema: boolean;
+  readonly schema: boolean;
   /** The table that the object belongs to: ALTER TRIGGER t ON x RENAME TO u. */
-  table: Name | null;
+  readonly table: Name | null;
 }

@@ -26,12 +26,14 @@ import type {
   CommentStatement,
   CreateIndexStatement,
   CreateRuleStatement,
+  CreateSchemaStatement,
   CreateSynonymStatement,
   CreateTableStatement,
   CreateTypeStatement,
   CreateViewStatement,
   DropStatement,
   RenameStatement,
+  SetCounterStatement,
 } from "./structure.ts";
 
 export type * from "./changes.ts";
@@ -53,29 +55,30 @@ export type TransactionAction =
 
 /** BEGIN, COMMIT, ROLLBACK and their like. */
 export interface TransactionStatement extends Span {
-  kind: "transaction";
-  action: TransactionAction;
-  name: Ident | null;
+  readonly kind: "transaction";
+  readonly action: TransactionAction;
+  readonly name: Ident | null;
 }
 
 /** SET, PRAGMA, USE, ALTER SESSION: a setting of the session, the transaction or the server. */
 export interface SettingStatement extends Span {
-  kind: "setting";
+  readonly kind: "setting";
   /** Lower-cased: `search_path`, `foreign_keys`, `identity_insert`, `database` for USE. */
-  name: string;
+  readonly name: string;
   /** The value as written, without the quotes of a single string. */
-  value: string;
-  scope: "local" | "session" | "global";
+  readonly value: string;
+  readonly scope: "local" | "session" | "global";
   /** The table of IDENTITY_INSERT, the database of USE. */
-  target: Name | null;
+  readonly target: Name | null;
 }
 
 /** COPY, LOAD DATA, BULK INSERT: rows between a table and a file. */
 export interface CopyStatement extends Span {
-  kind: "copy";
-  table: Name | null;
-  direction: "in" | "out";
-  query: Query | null;
+  readonly kind: "copy";
+  readonly table: Name | null;
+  readonly direction: "in" | "out";
+  readonly columns: readonly Ident[] | null;
+  readonly query: Query | null;
 }
 
 /** What a statement does, for what Cautela does not read to the end. */
@@ -92,31 +95,31 @@ export type StatementClass =
 
 /** A statement that is known by its head; the rest is kept as text. */
 export interface OpaqueStatement extends Span {
-  kind: "opaque";
+  readonly kind: "opaque";
   /** `create`, `alter`, `drop`, `grant`, `set`… */
-  verb: string;
+  readonly verb: string;
   /** `view`, `trigger`, `function`, `sequence`…; empty where the verb says all. */
-  object: string;
-  class: StatementClass;
-  name: Name | null;
+  readonly object: string;
+  readonly class: StatementClass;
+  readonly name: Name | null;
 }
 
 /** A line for the client: `\d`, `.mode`, `PROMPT`. */
 export interface DirectiveStatement extends Span {
-  kind: "directive";
-  text: string;
+  readonly kind: "directive";
+  readonly text: string;
 }
 
 /** A statement that could not be read. */
 export interface UnreadStatement extends Span {
-  kind: "unread";
-  problem: Problem;
+  readonly kind: "unread";
+  readonly problem: Problem;
 }
 
 /** Why, and where, reading stopped. */
 export interface Problem extends Span {
-  expected: string;
-  found: string;
+  readonly expected: string;
+  readonly found: string;
 }
 
 export type Statement = {
@@ -145,11 +148,13 @@ export type Statement = {
   | CreateRoutineStatement
   | CreateViewStatement
   | CreateRuleStatement
+  | CreateSchemaStatement
   | CreateTypeStatement
   | CreateSynonymStatement
   | CommentStatement
   | AlterTriggerStatement
   | RenameStatement
+  | SetCounterStatement
   | SettingStatement
   | CopyStatement
   | OpaqueStatement

@@ -274,6 +274,9 @@ function statementChildren(node: Exclude<Statement, { kind: "select" }>, take: T
       maybe(node.query, take);
       maybe(node.handler, take);
       return;
+    case "set-counter":
+      maybe(node.value, take);
+      return;
     case "call-statement":
       exprs(node.args, take);
       return;
@@ -284,6 +287,9 @@ function statementChildren(node: Exclude<Statement, { kind: "select" }>, take: T
     case "create-rule":
       maybe(node.where, take);
       for (const one of node.body) take(one);
+      return;
+    case "create-schema":
+      for (const one of node.elements) take(one);
       return;
     case "create-type":
       exprs(node.checks, take);

@@ -5,6 +5,8 @@ export interface Executed {
   readonly tree: Statement;
   /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
   readonly conditional: boolean;
+  /** It stands in a loop. */
+  readonly looped: boolean;
 }
 
 /**
@@ -13,17 +15,17 @@ export interface Executed {
  */
 export function* executed(statement: Statement): IterableIterator<Executed> {
   const stack: Executed[] = [];
-  push({ tree: statement, conditional: false }, stack);
+  push({ tree: statement, conditional: false, looped: false }, stack);
   for (let inner = stack.pop(); inner; inner = stack.pop()) {
     yield inner;
     push(inner, stack);
   }
 }
 
-function push({ tree, conditional }: Executed, stack: Executed[]): void {
+function push({ tree, conditional, looped }: Executed, stack: Executed[]): void {
   const below: Executed[] = [];
-  const runs = (body: readonly Statement[], perhaps: boolean): void => {
-    for (const one of body) below.push({ tree: one, conditional: perhaps });
+  const runs = (body: readonly Statement[], perhaps: boolean, again = looped): void => {
+    for (const one of body) below.push({ tree: one, conditional: perhaps, looped: again });
   };
   switch (tree.kind) {
     case "block":
@@ -34,7 +36,10 @@ function push({ tree, conditional }: Executed, stack: Executed[]): void {
       for (const { body } of tree.branches) runs(body, true);
       break;
     case "loop":
-      runs(tree.body, true);
+      runs(tree.body, true, true);
+      break;
+    case "create-schema":
+      runs(tree.elements, conditional);
       break;
     case "dynamic":
       runs(tree.body ?? [], conditional);

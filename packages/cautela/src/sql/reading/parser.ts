@@ -38,12 +38,14 @@ export class Parser {
   before: T = T.BATCH;
   /** Set when the end of the window was looked at: with more text the answer might differ. */
   touchedEnd = false;
-  /** The texts that variables are known to hold, by lower-cased name. */
-  readonly texts = new Map<string, string>();
+  /** The texts that variables are known to hold, any one of them, by lower-cased name. */
+  readonly texts = new Map<string, readonly string[]>();
   /** The names under which statements have been prepared whose text is known. */
   readonly prepared = new Set<string>();
   /** Reading the body of a routine, where `;` ends an inner statement. */
   inRoutine = 0;
+  /** Inside CREATE SCHEMA, where CREATE and GRANT begin its next element. */
+  inSchema = false;
 
   constructor(dialect: Dialect, tokens: TokenList) {
     this.dialect = dialect;

@@ -1,7 +1,8 @@
 import type { Dialect, DialectId } from "../dialects/dialect.ts";
 import { dialects, usualDialect } from "../dialects/index.ts";
 import { readInner } from "../grammar/dynamic.ts";
-import { RIGHTS_OBJECTS, topStatement } from "../grammar/statement.ts";
+import { RIGHTS_OBJECTS } from "../grammar/named-object.ts";
+import { topStatement } from "../grammar/statement.ts";
 import { startsNext } from "../grammar/statement-end.ts";
 import { K } from "../lexer/keywords.ts";
 import { Lexer, type LexerState } from "../lexer/lexer.ts";
@@ -255,6 +256,7 @@ export class ScriptReader {
     const first = p.pos;
     p.depth = 0;
     p.inRoutine = 0;
+    p.inSchema = false;
     p.touchedEnd = false;
     try {
       const tree = topStatement(p);
@@ -309,7 +311,9 @@ function isCutOff(p: Parser, tree: Statement, first: number): boolean {
   if (p.tokens.kinds[last] !== T.WORD) return false;
   const word = p.tokens.marks[last];
   const reserved = (p.dialect.wordClass[word] & 1) !== 0;
-  if (OPEN_ENDED.has(word) && (reserved || last === first)) return true;
+  // FLASHBACK TABLE t TO BEFORE DROP
+  const before = word === K.DROP && p.tokens.marks[last - 1] === K.BEFORE;
+  if (OPEN_ENDED.has(word) && !before && (reserved || last === first)) return true;
   switch (tree.kind) {
     case "create-routine":
       return (
@@ -500,10 +504,12 @@ export function classOf(tree: Statement): StatementClass {
     case "create-routine":
     case "create-rule":
     case "create-type":
+    case "create-schema":
     case "create-synonym":
     case "comment":
     case "alter-trigger":
     case "rename":
+    case "set-counter":
       return "structure";
     case "setting":
       return "session";

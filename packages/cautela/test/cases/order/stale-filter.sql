@@ -14,3 +14,14 @@ UPDATE mooring SET status = 'left' WHERE status = 'lying';
 UPDATE mooring SET status = 'left' WHERE status = 'lying';
 INSERT INTO mooring (mooring_id, owner_id, from_day, fee, status) VALUES (77, 3, '2025-01-01', 10, 'lying');
 UPDATE mooring SET fee = 0 WHERE status = 'lying';
+-- case: two words are swapped [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 1 stale-filter ask
+UPDATE mooring SET status = 'left' WHERE status = 'lying';
+UPDATE mooring SET status = 'lying' WHERE status = 'left';
+-- case: a joined table has no such rows any more [postgresql]
+-- finds: 1 stale-filter ask
+UPDATE mooring SET status = 'left' WHERE status = 'lying';
+DELETE FROM mooring_archive a USING mooring m WHERE m.mooring_id = a.mooring_id AND m.status = 'lying';
+-- case: a joined table is asked for what is there [postgresql]
+UPDATE mooring SET status = 'left' WHERE status = 'lying';
+DELETE FROM mooring_archive a USING mooring m WHERE m.mooring_id = a.mooring_id AND m.status = 'left';

@@ -22,3 +22,6 @@ UPDATE owner SET name = name || ' (left)' WHERE owner_id = 3;
 -- case: a function of the database's own [postgresql]
 CREATE FUNCTION nvl(a varchar, b varchar) RETURNS varchar LANGUAGE sql IMMUTABLE AS 'SELECT coalesce(a, b)';
 UPDATE owner SET phone = NVL(phone, mobile) WHERE owner_id = 3;
+-- case: an index without its table [mysql mariadb tsql]
+-- finds: 0 other-dialect stop
+DROP INDEX berth_code;

@@ -27,3 +27,24 @@ DELETE FROM mooring WHERE EXISTS (SELECT 1 FROM mooring_archive a WHERE a.moorin
 -- finds: 1 unproven-move stop
 INSERT INTO mooring_archive (mooring_id, owner_id, from_day, to_day, fee, status) SELECT mooring_id, owner_id, from_day, to_day, fee, status FROM mooring WHERE to_day < '2025-01-01';
 DELETE FROM mooring WHERE owner_id IN (SELECT owner_id FROM mooring_archive);
+-- case: a join with the archive [postgresql]
+INSERT INTO mooring_archive SELECT * FROM mooring WHERE to_day < '2025-01-01';
+DELETE FROM mooring USING mooring_archive a WHERE a.mooring_id = mooring.mooring_id;
+-- case: a join with the archive, named as target [mysql mariadb tsql]
+INSERT INTO mooring_archive SELECT * FROM mooring WHERE to_day < '2025-01-01';
+DELETE m FROM mooring m JOIN mooring_archive a ON a.mooring_id = m.mooring_id;
+-- case: a join that finds what the archive lacks [mysql mariadb tsql]
+-- finds: 1 unproven-move stop
+INSERT INTO mooring_archive SELECT * FROM mooring WHERE to_day < '2025-01-01';
+DELETE m FROM mooring m LEFT JOIN mooring_archive a ON a.mooring_id = m.mooring_id WHERE a.mooring_id IS NULL;
+-- case: returned rows arrive whole [postgresql]
+WITH gone AS (DELETE FROM mooring WHERE status = 'left' RETURNING *) INSERT INTO mooring_archive SELECT * FROM gone;
+-- case: returned rows are filtered on their way [postgresql]
+-- finds: 0 unproven-move stop
+WITH gone AS (DELETE FROM mooring WHERE status = 'left' RETURNING *) INSERT INTO mooring_archive SELECT * FROM gone WHERE to_day IS NOT NULL;
+-- case: returned rows are joined on their way [postgresql]
+-- finds: 0 unproven-move stop
+WITH gone AS (DELETE FROM mooring WHERE status = 'left' RETURNING *) INSERT INTO mooring_archive SELECT gone.* FROM gone JOIN owner ON owner.owner_id = gone.owner_id;
+-- case: returned rows are cut off on their way [postgresql]
+-- finds: 0 unproven-move stop
+WITH gone AS (DELETE FROM mooring WHERE status = 'left' RETURNING *) INSERT INTO mooring_archive SELECT * FROM gone ORDER BY mooring_id LIMIT 10;

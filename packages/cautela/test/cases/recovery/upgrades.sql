@@ -34,7 +34,7 @@ PREPARE st FROM @s;
 EXECUTE st;
 UPDATE berth SET depth = 3;
 -- case: a text that adds another column [mysql mariadb]
--- finds: 3 every-row stop
+-- finds: 6 every-row stop
 SET @s = IF(@old = 1, 'ALTER TABLE berth ADD width int', 'SELECT 1');
 PREPARE st FROM @s;
 EXECUTE st;

@@ -38,3 +38,9 @@ UPDATE owner SET phone = '1' WHERE class <> 'crew' AND class IS NOT NULL;
 UPDATE owner SET phone = '1' WHERE class <> 'crew' AND class > 'a';
 UPDATE owner SET phone = '1' WHERE class IN ('crew', 'guest');
 UPDATE owner SET phone = '1' WHERE class LIKE 'c%';
+-- case: a range over a column that may be NULL [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 null-blind note
+UPDATE owner SET phone = '1' WHERE class < 'm';
+-- case: a range from both sides, and one over a required column [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE owner SET phone = '1' WHERE class >= 'a' AND class < 'm';
+UPDATE owner SET phone = '1' WHERE owner_id < 100;

@@ -9,3 +9,11 @@ CREATE TABLE mooring_old (mooring_id integer NOT NULL PRIMARY KEY, owner_id inte
 UPDATE mooring SET status = 'left' WHERE to_day < '03/04/2025';
 -- case: only one way to read it [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE mooring SET status = 'left' WHERE to_day < '2025-04-03';
+-- case: a date without quotes [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 unclear-date stop
+-- finds: 1 unclear-date stop
+DELETE FROM mooring WHERE to_day < 2024-06-09;
+UPDATE mooring SET to_day = 6/9/2024 WHERE mooring_id = 3;
+-- case: a subtraction [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE mooring SET fee = 2024 - 6 - 9 WHERE mooring_id = 3;
+UPDATE mooring SET fee = 12/6/2 WHERE mooring_id = 3;

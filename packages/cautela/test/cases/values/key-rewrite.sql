@@ -12,3 +12,5 @@ UPDATE berth SET berth_id = 40 WHERE berth_id = 4;
 UPDATE berth SET berth_id = berth_id + 1000 WHERE quay = 'north';
 -- case: another column [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE berth SET code = 'N40' WHERE berth_id = 4;
+-- case: the key of the row that is meant [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE owner SET owner_id = 7, name = 'Olsen' WHERE owner_id = 7;

@@ -11,3 +11,8 @@ UPDATE bun SET status = 'sold', price = CASE WHEN status = 'baked' THEN 2 ELSE p
 UPDATE bun SET old_price = price, price = 3 WHERE bun_id = 3;
 -- case: every value is the old one [postgresql tsql plsql sqlite]
 UPDATE bun SET price = 3, old_price = price WHERE bun_id = 3;
+-- case: an upsert that reads what it has just written [mysql mariadb]
+-- finds: 0 swapped-columns ask
+INSERT INTO bun (bun_id, price) VALUES (1, 4) ON DUPLICATE KEY UPDATE price = 4, old_price = price;
+-- case: an upsert that reads the new row [mysql mariadb]
+INSERT INTO bun (bun_id, price) VALUES (1, 4) ON DUPLICATE KEY UPDATE price = 4, old_price = VALUES(price);

@@ -3,6 +3,7 @@ import { dialect } from "../dialect.ts";
 import { engineOf, keysOrConstraints } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { jetClauseWords, jetObjects, jetTableActions } from "./objects.ts";
 import { jetTypeNames } from "./types.ts";
 
 /** The SQL of .mdb and .accdb desktop files. */
@@ -18,6 +19,9 @@ export const jet = dialect(
   },
   {
     ...standardGrammar,
+    objects: jetObjects,
+    tableActions: jetTableActions,
+    clauseWords: jetClauseWords,
     reserved: [
       ...coreReserved.filter((word) => word !== K.CASE && word !== K.THEN && word !== K.WHEN && word !== K.DEFAULT),
       K.ALTER,
@@ -46,6 +50,7 @@ export const jet = dialect(
     looseNames: true,
   },
   syntaxOf(
+    "indexOfTable",
     "bangNames",
     "tableQueries",
     "crosstabs",
@@ -93,6 +98,7 @@ export const jet = dialect(
       "booleansAreValues",
       "moduleFunctions",
       "promptsForNames",
+      "writableJoins",
       "starTargets",
       "copiesByInto",
     ],

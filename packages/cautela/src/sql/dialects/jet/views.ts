@@ -1,5 +1,5 @@
 import { anchors } from "../../../analysis/views/key-preserved.ts";
-import { condensed, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
+import { condensed, NO_RELATIONS, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
 import type { ViewShape } from "../../../analysis/views/shape.ts";
 import type { View } from "../../../catalog/model.ts";
 
@@ -18,4 +18,4 @@ function refusals(_: View, shape: ViewShape): Refusals {
   return refused(null);
 }
 
-export const jetViews: ViewRules = { refusals, systemColumns: new Set() };
+export const jetViews: ViewRules = { ...NO_RELATIONS, refusals };

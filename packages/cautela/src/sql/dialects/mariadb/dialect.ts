@@ -10,6 +10,7 @@ import {
   mysqlRun,
 } from "../mysql/dialect.ts";
 import { syntaxOf } from "../syntax.ts";
+import { mariadbClauseWords, mariadbObjects, mariadbTableActions } from "./objects.ts";
 
 /** MariaDB 10.11; words after its manual's "Reserved Words". */
 export const mariadb = dialect(
@@ -19,10 +20,21 @@ export const mariadb = dialect(
   { ...mysqlLexical, conditionalComments: 101199, conditionalGap: [50700, 99999] },
   {
     ...mysqlGrammar,
+    objects: mariadbObjects,
+    tableActions: mariadbTableActions,
+    clauseWords: mariadbClauseWords,
     reserved: [...mysqlGrammar.reserved, K.EXCEPT, K.INTERSECT, K.OVER, K.PARTITION, K.RECURSIVE, K.RETURNING, K.ROWS],
     notAlias: [...mysqlGrammar.notAlias, K.RETURNING, K.OFFSET],
   },
-  syntaxOf(...mysqlFamilySyntax, "minusOperation", "rowsExamined", "portions", "deleteHistory", "ignoreValue"),
+  syntaxOf(
+    ...mysqlFamilySyntax,
+    "analyzeRuns",
+    "minusOperation",
+    "rowsExamined",
+    "portions",
+    "deleteHistory",
+    "ignoreValue",
+  ),
   engineOf([...mysqlFamilyEngine, "jsonIsText", "nullIsDefault"], mysqlEngineRules),
   mysqlRun,
 );

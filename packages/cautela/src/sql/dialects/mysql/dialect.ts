@@ -3,6 +3,7 @@ import { dialect, type GrammarRules, isOn, type LexicalRules, type RunRules } fr
 import { type EngineRules, engineOf, keysOrConstraints } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { type Syntax, syntaxOf } from "../syntax.ts";
+import { mysqlClauseWords, mysqlObjects, mysqlTableActions } from "./objects.ts";
 import { mysqlTypeNames } from "./types.ts";
 
 /** What MySQL and MariaDB share. */
@@ -20,6 +21,12 @@ export const mysqlLexical: LexicalRules = {
 
 export const mysqlGrammar: GrammarRules = {
   ...standardGrammar,
+  // No name can be written that way; the name of the database follows it.
+  temporarySchema: "(temporary)",
+  temporaryBesides: true,
+  objects: mysqlObjects,
+  tableActions: mysqlTableActions,
+  clauseWords: mysqlClauseWords,
   reserved: [
     ...coreReserved,
     K.ALTER,
@@ -159,6 +166,7 @@ export const mysqlGrammar: GrammarRules = {
 
 /** The syntax that MySQL and MariaDB share. */
 export const mysqlFamilySyntax: readonly (keyof Syntax)[] = [
+  "indexOfTable",
   "unitIntervals",
   "introducers",
   "inlineKeys",
@@ -220,12 +228,15 @@ export const mysqlFamilyEngine = [
 ] as const;
 
 export const mysqlEngineRules: Partial<EngineRules> = {
+  constraintsCalled: "by-numbers",
+  ownTableRead: "no-named-delete",
   typeNames: mysqlTypeNames,
   // A number at the beginning is taken, with a warning or an error (mysql.com, "Type Conversion").
   numberForms: /^\s*[-+]?\.?\d/,
   unitFirst: /^(?:timestampadd|timestampdiff|get_format)$/,
   typeLast: /^convert$/,
-  refusesDrop: (kind, loss) => loss.keysChecked && keysOrConstraints(kind, loss),
+  // A CHECK of one column goes with it (dev.mysql.com, "CHECK Constraints").
+  refusesDrop: (kind, loss) => !(kind === "check" && loss.alone) && loss.keysChecked && keysOrConstraints(kind, loss),
   breaksOnRename: (kind, column) => !(kind === "trigger" && !column),
 };
 
@@ -273,6 +284,8 @@ export const mysql = dialect(
   syntaxOf(...mysqlFamilySyntax, "rowAliases", "newObjects", "memberOf"),
   engineOf([...mysqlFamilyEngine], {
     ...mysqlEngineRules,
+    // dev.mysql.com, "Server Error Message Reference", 1093.
+    ownTableRead: "refused",
     typeNames: { ...mysqlTypeNames, json: "json" },
     laterWords: /^(?:groups|system|function)$/i,
   }),

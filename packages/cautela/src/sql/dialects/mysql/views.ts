@@ -18,13 +18,16 @@ export function familyRefusals(view: View, shape: ViewShape): Refusals {
   if (view.algorithm === "temptable") return refused("ALGORITHM = TEMPTABLE makes it a copy of the rows");
   if (shape.limited) return refused("LIMIT cuts its rows off");
   if (shape.sources.length === 0) return refused("it reads no table");
-  if (shape.restless) return refused("its columns are computed again at each call, so its rows are a copy");
-  if (shape.readsItself) return refused("a subquery of its filter reads the table that would be changed");
+  if (shape.restless || shape.calls.some((name) => /^(?:rand|rownum)$/.test(name)))
+    return refused("its columns are computed again at each call, so its rows are a copy");
+  if (shape.readsItself && !shape.joined)
+    return { ...refused("a subquery in it reads the table that would be changed"), alone: true };
   const result = refused(null);
   const sealedSource = (source: ShapeSource): string | null => {
     if (source.kind === "derived" || source.kind === "common")
       return "it comes from a subquery in FROM, which is a copy";
     if (source.kind === "function") return "it comes from a function";
+    if (source.kind === "own") return "it is the engine's own";
     const below = source.relation?.object === "view" ? source.relation : null;
     return below?.algorithm === "temptable" ? `\`${below.name}\` is a copy of its rows (TEMPTABLE)` : null;
   };
@@ -57,4 +60,13 @@ function mentions(node: unknown, names: ReadonlySet<string>, inside: boolean): b
   return Object.values(node).some((one) => mentions(one, names, inside || kind === "query"));
 }
 
-export const mysqlViews: ViewRules = { refusals, systemColumns: new Set() };
+export const mysqlViews: ViewRules = {
+  refusals,
+  systemColumns: new Set(),
+  isOwnView: (schema) => schema === "information_schema",
+  isOwnTable: () => false,
+  sees: (expr) => {
+    if (expr.kind === "compound" && expr.what === "collate") return expr.operands[0];
+    return expr.kind === "unary" && expr.op === "+" ? expr.operand : null;
+  },
+};

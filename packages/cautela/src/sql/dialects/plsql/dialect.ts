@@ -3,6 +3,7 @@ import { dialect } from "../dialect.ts";
 import { engineOf } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { plsqlClauseWords, plsqlObjects, plsqlTableActions } from "./objects.ts";
 import { plsqlTypeNames } from "./types.ts";
 
 /** Oracle SQL and PL/SQL; words after "Oracle SQL Reserved Words". */
@@ -18,6 +19,9 @@ export const plsql = dialect(
   },
   {
     ...standardGrammar,
+    objects: plsqlObjects,
+    tableActions: plsqlTableActions,
+    clauseWords: plsqlClauseWords,
     reserved: [
       ...coreReserved.filter(
         (word) =>
@@ -79,6 +83,7 @@ export const plsql = dialect(
     fold: "upper",
   },
   syntaxOf(
+    "bareAdd",
     "remoteNames",
     "namedArguments",
     "declaresBeforeBegin",
@@ -115,6 +120,7 @@ export const plsql = dialect(
     "caretNotEquals",
     "shellLines",
     "semicolonsInside",
+    "schemaElements",
   ),
   engineOf(
     [
@@ -122,6 +128,8 @@ export const plsql = dialect(
       "strictDates",
       "emptyTextReads",
       "emptyIsNull",
+      "closedIdentity",
+      "mergeKeepsCondition",
       "modifyKeeps",
       "aliasHidesColumn",
       "lateralFunctions",
@@ -132,6 +140,7 @@ export const plsql = dialect(
       "rownum",
     ],
     {
+      constraintNames: "schema",
       typeNames: plsqlTypeNames,
       countType: "number",
       longestName: 30,

@@ -1,5 +1,5 @@
 import { anchors } from "../../../analysis/views/key-preserved.ts";
-import { condensed, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
+import { condensed, NO_RELATIONS, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
 import type { ShapeSource, ViewShape } from "../../../analysis/views/shape.ts";
 import type { View } from "../../../catalog/model.ts";
 
@@ -32,4 +32,4 @@ function keyPreserved(source: ShapeSource, shape: ViewShape): boolean {
   return source.kind === "table" && source.relation?.object === "table" && !source.nullable && anchors(source, shape);
 }
 
-export const plsqlViews: ViewRules = { refusals, systemColumns: new Set() };
+export const plsqlViews: ViewRules = { ...NO_RELATIONS, refusals };

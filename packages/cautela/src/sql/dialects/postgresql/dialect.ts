@@ -3,6 +3,7 @@ import { dialect } from "../dialect.ts";
 import { engineOf } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { postgresqlClauseWords, postgresqlObjects, postgresqlTableActions } from "./objects.ts";
 import { postgresqlTypeNames } from "./types.ts";
 
 /** PostgreSQL; words after appendix C of its manual ("SQL Key Words"), column PostgreSQL. */
@@ -19,6 +20,9 @@ export const postgresql = dialect(
   },
   {
     ...standardGrammar,
+    objects: postgresqlObjects,
+    tableActions: postgresqlTableActions,
+    clauseWords: postgresqlClauseWords,
     reserved: [
       ...coreReserved,
       K.ANALYSE,
@@ -85,6 +89,7 @@ export const postgresql = dialect(
       K.VERBOSE,
     ],
     defaultSchema: "public",
+    temporarySchema: "pg_temp",
   },
   syntaxOf(
     "namedArguments",
@@ -112,6 +117,7 @@ export const postgresql = dialect(
     "abort",
     "alterRoutines",
     "doBlocks",
+    "schemaElements",
   ),
   engineOf(
     [
@@ -131,6 +137,7 @@ export const postgresql = dialect(
       "domains",
       "questionLabels",
       "searchPath",
+      "cascadeTakesViews",
       "triggersByName",
       "aliasesInGroup",
       "targetBesideFrom",
@@ -144,6 +151,8 @@ export const postgresql = dialect(
       "strictQuotedNames",
     ],
     {
+      constraintNames: "keys-in-schema",
+      constraintsCalled: "by-columns",
       typeNames: postgresqlTypeNames,
       decimalDefault: null,
       longestName: 63,

@@ -3,6 +3,7 @@ import { dialect, isOn } from "../dialect.ts";
 import { engineOf } from "../engine.ts";
 import { coreNotAlias, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { sqliteClauseWords, sqliteObjects, sqliteTableActions } from "./objects.ts";
 
 /** SQLite; words after "SQLite Keywords" and the fallback list of its grammar. */
 export const sqlite = dialect(
@@ -11,6 +12,9 @@ export const sqlite = dialect(
   { ...standardLexical, backticks: true, brackets: true, atVariables: true, client: "sqlite-client" },
   {
     ...standardGrammar,
+    objects: sqliteObjects,
+    tableActions: sqliteTableActions,
+    clauseWords: sqliteClauseWords,
     reserved: [
       K.ADD,
       K.ALL,
@@ -81,6 +85,7 @@ export const sqlite = dialect(
     fold: "keep",
     looseNames: true,
     defaultSchema: "main",
+    temporarySchema: "temp",
   },
   syntaxOf(
     "commalessConstraints",
@@ -110,6 +115,7 @@ export const sqlite = dialect(
   engineOf(
     [
       "affinities",
+      "lateReferences",
       "integerDivision",
       "rowidKey",
       "checksKeysByRow",

@@ -1,6 +1,6 @@
-import { refused, type ViewRules } from "../../../analysis/views/refusals.ts";
+import { NO_RELATIONS, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
 
 export const sqliteViews: ViewRules = {
   refusals: () => refused("SQLite writes through no view: only an INSTEAD OF trigger can"),
-  systemColumns: new Set(),
+  ...NO_RELATIONS,
 };

@@ -3,6 +3,7 @@ import { dialect } from "../dialect.ts";
 import { engineOf, keysOrConstraints } from "../engine.ts";
 import { coreNotAlias, coreReserved, standardGrammar, standardLexical, standardRun } from "../standard.ts";
 import { syntaxOf } from "../syntax.ts";
+import { tsqlClauseWords, tsqlObjects, tsqlTableActions } from "./objects.ts";
 import { tsqlTypeNames } from "./types.ts";
 
 /** T-SQL; words after "Reserved keywords (Transact-SQL)". */
@@ -20,6 +21,9 @@ export const tsql = dialect(
   },
   {
     ...standardGrammar,
+    objects: tsqlObjects,
+    tableActions: tsqlTableActions,
+    clauseWords: tsqlClauseWords,
     reserved: [
       ...coreReserved,
       K.ADD,
@@ -63,7 +67,6 @@ export const tsql = dialect(
       K.DESC,
       K.DROP,
       K.END,
-      K.ERROR,
       K.ESCAPE,
       K.EXCEPT,
       K.EXEC,
@@ -175,6 +178,8 @@ export const tsql = dialect(
     defaultSchema: "dbo",
   },
   syntaxOf(
+    "bareAdd",
+    "indexOfTable",
     "emptyNameParts",
     "replicationOptions",
     "inlineIndexes",
@@ -210,6 +215,7 @@ export const tsql = dialect(
   ),
   engineOf(
     [
+      "namedDefaults",
       "boundedIntegers",
       "unsignedTinyint",
       "looseText",
@@ -231,8 +237,11 @@ export const tsql = dialect(
       "queryTargets",
       "copiesByInto",
       "useDatabase",
+      "indirectRecursion",
+      "outputNeedsInto",
     ],
     {
+      constraintNames: "schema",
       typeNames: tsqlTypeNames,
       decimalDefault: ["18", "0"],
       longestName: 116,

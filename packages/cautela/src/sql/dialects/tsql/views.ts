@@ -1,4 +1,4 @@
-import { condensed, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
+import { condensed, NO_RELATIONS, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
 import type { ViewShape } from "../../../analysis/views/shape.ts";
 import type { View } from "../../../catalog/model.ts";
 
@@ -16,4 +16,4 @@ function refusals(view: View, shape: ViewShape): Refusals {
   return result;
 }
 
-export const tsqlViews: ViewRules = { refusals, systemColumns: new Set() };
+export const tsqlViews: ViewRules = { ...NO_RELATIONS, refusals };

@@ -1,0 +1,276 @@
+import { namedRelation } from "../../catalog/catalog.ts";
+import { givenNames } from "../../catalog/ddl/given-names.ts";
+import type { Trigger } from "../../catalog/model.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { AlterAction, Ident, Statement, TableConstraint } from "../../sql/nodes/tree.ts";
+import type { Creations } from "./creations.ts";
+import { NarrowedGuards } from "./narrowed.ts";
+import type { Moment, Step } from "./step.ts";
+
+/** This many entries of each kind are kept. */
+const KEPT = 4000;
+
+/** A guard that the script switches off. */
+export interface GuardOff {
+  at: Moment;
+  /** `session` ends with the script; `table` stays off until somebody switches it on. */
+  lasts: "session" | "table";
+  what: string;
+  key: string;
+  shown: string;
+  back: Moment | null;
+  /** Where a later script of the change set has switched it on again, as messages say it; empty: none has. */
+  elsewhere: string;
+  /** Rows that there are have not been looked at when it was switched on again. */
+  untrusted: boolean;
+  changes: number;
+  /** Foreign keys that are put on tables which were there before, meanwhile. */
+  keys: number;
+}
+
+/** A trigger or foreign key of the catalog that the script drops. */
+interface Removed {
+  at: Moment;
+  what: string;
+  key: string;
+  shown: string;
+  /** When it fired; null: it is a foreign key. */
+  fires: Pick<Trigger, "timing" | "events"> | null;
+  /** The script makes it again, or drops its table. */
+  back: boolean;
+}
+
+/** A constraint that is added without a look at the rows that are there. */
+interface Unchecked {
+  at: Moment;
+  what: string;
+  key: string;
+  shown: string;
+  /** The script has them looked at later. */
+  checked: boolean;
+}
+
+/** A constraint of a table, as the ledger knows it. */
+export function constraintKey(table: string, name: Ident | null): string {
+  return `constraint ${table} ${name?.text.toLowerCase() ?? ""}`;
+}
+
+/** The guards that a script switches off or drops, and what becomes of them. */
+export class GuardLedger {
+  readonly off: GuardOff[] = [];
+  /** Triggers and foreign keys of the catalog that the script drops; `back`: it makes them again. */
+  readonly removed: Removed[] = [];
+  readonly unchecked: Unchecked[] = [];
+  /** Those that earlier scripts of a change set have left to be put back: theirs, to be settled when the last one has run. */
+  readonly #left: { off: GuardOff[]; removed: Removed[]; unchecked: Unchecked[] } = {
+    off: [],
+    removed: [],
+    unchecked: [],
+  };
+  /** The name of this script, as messages say it after a line. */
+  #here = "";
+  /** Constraints that are added by a name, by their keys: their kinds. */
+  readonly added = new Map<string, TableConstraint["kind"]>();
+  /** Keys and CHECKs that are put back narrower than they were. */
+  readonly narrowed: NarrowedGuards;
+  readonly #creations: Creations;
+  readonly #dialect: Dialect;
+
+  constructor(dialect: Dialect, creations: Creations) {
+    this.#dialect = dialect;
+    this.#creations = creations;
+    this.narrowed = new NarrowedGuards(dialect);
+  }
+
+  /** Goes on where the script before it in a change set has ended: what that left off may be put back here. */
+  continueFrom(earlier: GuardLedger, here: string): void {
+    this.#here = here;
+    for (const list of [earlier.off, earlier.#left.off])
+      for (const one of list) if (!one.back && one.lasts === "table") this.#left.off.push(one);
+    for (const list of [earlier.removed, earlier.#left.removed])
+      for (const one of list) if (!one.back) this.#left.removed.push(one);
+    for (const list of [earlier.unchecked, earlier.#left.unchecked])
+      for (const one of list) if (!one.checked) this.#left.unchecked.push(one);
+  }
+
+  /** `held`: DDL can still be rolled back here. `changed`: whether rows of a table were changed before. */
+  note(step: Step, held: boolean, changed: (table: string) => boolean): void {
+    this.#switching(step);
+    this.#removing(step);
+    this.narrowed.note(step, held, changed);
+  }
+
+  /** Triggers and foreign keys that are dropped, and those that come back. */
+  #removing({ tree, at, catalog }: Step): void {
+    if (!catalog) return;
+    const removed = this.#left.removed.length > 0 ? [...this.removed, ...this.#left.removed] : this.removed;
+    const gone = (what: string, key: string, shown: string, fires: Removed["fires"]): void => {
+      if (this.removed.length < KEPT) this.removed.push({ at, what, key, shown, fires, back: false });
+    };
+    const back = (key: string): void => {
+      for (const one of removed) if (one.key === key) one.back = true;
+    };
+    if (tree.kind === "drop" && tree.object === "trigger")
+      for (const name of tree.names) {
+        const bare = foldName(name.parts[name.parts.length - 1], this.#dialect);
+        const table = tree.on ? namedRelation(tree.on, catalog, this.#dialect).key : null;
+        for (const trigger of catalog.objects("trigger"))
+          if (trigger.name === bare && (table === null || trigger.table === table)) {
+            gone(
+              `trigger \`${bare}\``,
+              `trigger ${bare}`,
+              trigger.table.slice(trigger.table.indexOf("\u0000") + 1),
+              trigger,
+            );
+            break;
+          }
+      }
+    else if (tree.kind === "create-routine" && tree.trigger && tree.name) {
+      back(`trigger ${foldName(tree.name.parts[tree.name.parts.length - 1], this.#dialect)}`);
+      // One that fires at the same moment takes its place, whatever it is called.
+      const { table, timing, events } = tree.trigger;
+      const on = table && foldName(table.parts[table.parts.length - 1], this.#dialect);
+      for (const one of removed)
+        if (
+          one.shown === on &&
+          one.fires?.timing === timing &&
+          one.fires.events.some((event) => events.includes(event))
+        )
+          one.back = true;
+    } else if (tree.kind === "alter-table") {
+      const table = catalog.resolve(tree.name);
+      for (const action of tree.actions) {
+        if (action.what === "drop-constraint" && action.name && table) {
+          const name = foldName(action.name, this.#dialect);
+          const given = givenNames(table, this.#dialect).foreignKeys;
+          const key = table.foreignKeys.find((_, i) => given[i] === name);
+          if (key) gone(`foreign key \`${name}\``, `key ${table.name} ${key.columns.join()}`, table.name, null);
+        } else if (action.what === "add-constraint" && action.constraint.kind === "foreign" && table)
+          back(`key ${table.name} ${action.constraint.columns.map((one) => foldName(one, this.#dialect)).join()}`);
+      }
+    } else if (tree.kind === "drop" && tree.object === "table")
+      // Its keys and triggers go with a table.
+      for (const name of tree.names) {
+        const { shown } = namedRelation(name, catalog, this.#dialect);
+        for (const one of removed) if (one.shown === shown.slice(shown.lastIndexOf(".") + 1)) one.back = true;
+      }
+  }
+
+  #unchecking(action: AlterAction, key: string, shown: string, at: Moment): void {
+    if (action.what === "add-constraint" && action.constraint.name && this.added.size < KEPT)
+      this.added.set(constraintKey(key, action.constraint.name), action.constraint.kind);
+    if (action.what === "add-constraint" && action.constraint.unchecked && !this.#creations.everMade(key)) {
+      const { name } = action.constraint;
+      const own = constraintKey(key, name);
+      const what = name ? `constraint \`${name.text}\`` : "a constraint";
+      if (this.unchecked.length < KEPT) this.unchecked.push({ at, what, key: own, shown, checked: false });
+    } else if (action.what === "constraint-enabled" && action.enabled && action.trusted) {
+      const own = constraintKey(key, action.name);
+      for (const one of [...this.unchecked, ...this.#left.unchecked])
+        if (one.key === own || (!action.name && one.key.startsWith(own))) one.checked = true;
+    }
+  }
+
+  #switching({ tree, at, catalog, changes }: Step): void {
+    const off = this.#left.off.length > 0 ? [...this.off, ...this.#left.off] : this.off;
+    if (changes.length > 0) for (const guard of off) if (!guard.back) guard.changes++;
+    if (tree.kind === "alter-table" && this.off.length > 0 && addsKey(tree)) {
+      const { key } = namedRelation(tree.name, catalog, this.#dialect);
+      if (!this.#creations.everMade(key)) for (const guard of this.off) if (!guard.back) guard.keys++;
+    }
+    const switchOff = (lasts: GuardOff["lasts"], what: string, key: string, shown: string): void => {
+      if (this.off.length < KEPT)
+        this.off.push({
+          at,
+          lasts,
+          what,
+          key,
+          shown,
+          back: null,
+          elsewhere: "",
+          untrusted: false,
+          changes: 0,
+          keys: 0,
+        });
+    };
+    const on = (key: string, untrusted = false): void => {
+      for (const guard of off)
+        if ((guard.key === key || key.startsWith(`${guard.key} `) || guard.key.startsWith(`${key} `)) && !guard.back) {
+          // Whatever its own script does comes before.
+          const own = this.off.includes(guard);
+          guard.back = own ? at : { ...at, statement: Number.POSITIVE_INFINITY };
+          if (!own) guard.elsewhere = `line ${at.region.line}${this.#here}`;
+          guard.untrusted = untrusted;
+        }
+    };
+    if (tree.kind === "setting") {
+      const guard = sessionGuard(tree.name, tree.value, this.#dialect);
+      if (guard?.off) switchOff("session", guard.what, guard.key, "the session");
+      else if (guard) on(guard.key);
+    } else if (tree.kind === "alter-table") {
+      const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
+      for (const action of tree.actions) {
+        this.#unchecking(action, key, shown, at);
+        if (action.what === "trigger") {
+          const name = action.name?.text ?? "all triggers";
+          const own = `trigger ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
+          const what = action.name ? `trigger \`${name}\`` : action.userOnly ? "the table's own triggers" : name;
+          const all = this.off.find((guard) => guard.key === own && guard.what === "all triggers" && !guard.back);
+          if (action.enabled === "off") switchOff("table", what, own, shown);
+          else if (all && action.userOnly) all.what = KEYS_ONLY;
+          else on(own);
+        } else if (action.what === "constraint-enabled") {
+          const own = `constraint ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
+          if (!action.enabled)
+            switchOff("table", action.name ? `constraint \`${action.name.text}\`` : "all constraints", own, shown);
+          else on(own, !action.trusted);
+        }
+      }
+    } else if (tree.kind === "alter-trigger") {
+      const table = tree.table ? namedRelation(tree.table, catalog, this.#dialect) : { key: "", shown: "" };
+      for (const name of tree.names ?? [null]) {
+        const bare = name ? name.parts[name.parts.length - 1].text : null;
+        const own = `trigger ${table.key}${bare ? ` ${bare.toLowerCase()}` : ""}`;
+        if (!tree.enabled)
+          switchOff("table", bare ? `trigger \`${bare}\`` : "all triggers", own, table.shown || (bare ?? ""));
+        else on(own);
+      }
+    }
+  }
+}
+
+function addsKey({ actions }: Extract<Statement, { kind: "alter-table" }>): boolean {
+  return actions.some((action) => action.what === "add-constraint" && action.constraint.kind === "foreign");
+}
+
+/** What is still off when DISABLE TRIGGER ALL is followed by ENABLE TRIGGER USER. */
+const KEYS_ONLY = "the triggers that keep foreign keys (ENABLE TRIGGER USER leaves them off)";
+
+/** Session settings that switch checks off, and the values that do. */
+function sessionGuard(
+  name: string,
+  value: string,
+  { engine }: Dialect,
+): { what: string; key: string; off: boolean } | null {
+  const on = /^(?:1|on|true|yes|default)$/i.test(value);
+  const guard = (what: string, off: boolean) => ({ what, key: name, off });
+  switch (name) {
+    case "foreign_key_checks":
+      return guard("foreign key checks", !on && !value.startsWith("@"));
+    case "unique_checks":
+      return guard("unique checks", !on && !value.startsWith("@"));
+    case "check_constraint_checks":
+      return guard("CHECK constraints", !on);
+    case "sql_safe_updates":
+      return guard("the guard against updates without a key", !on && !value.startsWith("@"));
+    case "foreign_keys":
+      return engine.pragmas ? guard("foreign keys", !on) : null;
+    case "ignore_check_constraints":
+      return guard("CHECK constraints", on);
+    case "session_replication_role":
+      return guard("triggers and foreign keys", /^replica$/i.test(value));
+    default:
+      return null;
+  }
+}

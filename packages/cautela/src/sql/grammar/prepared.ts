@@ -1,0 +1,45 @@
+import { K } from "../lexer/keywords.ts";
+import type { Statement } from "../nodes/tree.ts";
+import type { Parser } from "../reading/parser.ts";
+import { dynamicBody } from "./dynamic.ts";
+import { expression } from "./expression.ts";
+import { skipStatement } from "./statement-end.ts";
+
+/** EXECUTE IMMEDIATE '…', EXECUTE '…' INTO x USING y, EXECUTE prepared. */
+export function execute(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  const immediate = p.accept(K.IMMEDIATE);
+  if (!immediate && p.dialect.syntax.declareStatements) {
+    // EXECUTE name: what was prepared under that name.
+    return executePrepared(p, start);
+  }
+  const text = expression(p);
+  if (!p.atEnd()) skipStatement(p);
+  return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
+}
+
+/** PREPARE name FROM '…' (mysql). */
+export function prepare(p: Parser): Statement {
+  const start = p.start;
+  p.advance();
+  const name = p.label("a name").text.toLowerCase();
+  p.prepared.delete(name);
+  if (!p.accept(K.FROM)) {
+    skipStatement(p);
+    return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
+  }
+  const text = expression(p);
+  const body = dynamicBody(p, text);
+  if (body) p.prepared.add(name);
+  return { kind: "dynamic", text, body, start, end: p.previousEnd };
+}
+
+/** EXECUTE of a prepared statement: nothing new where its text was read when it was prepared. */
+export function executePrepared(p: Parser, start: number): Statement {
+  const known = p.prepared.has(p.tokenText().toLowerCase());
+  skipStatement(p);
+  if (known)
+    return { kind: "opaque", verb: "execute", object: "", class: "session", name: null, start, end: p.previousEnd };
+  return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
+}

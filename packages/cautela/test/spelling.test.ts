@@ -33,12 +33,14 @@ function found(sql: string, dialect: DialectId, ddl: string | null): string[] {
 
 const asWritten = cases.map(({ sql, dialect, ddl }) => found(sql, dialect, ddl));
 
-describe.each(Object.entries(respellings))("%s", (_, change) => {
+describe.each(Object.entries(respellings))("%s", (title, change) => {
   test("the same is found", () => {
     let changed = 0;
     for (const [i, { name, dialect, ddl, sql }] of cases.entries()) {
       const other = change(sql, dialect);
       if (other === sql || !isPlain(sql, dialect)) continue;
+      // Beside rules the engine does not take every statement that has a WITH.
+      if (title.includes("common table") && /\bCREATE RULE\b/i.test(`${ddl}${sql}`)) continue;
       changed++;
       expect(found(other, dialect, ddl), `${name} (${dialect})\n${other}`).toEqual(asWritten[i]);
     }

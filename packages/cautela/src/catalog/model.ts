@@ -208,9 +208,7 @@ export type ObjectKind = CatalogObject["object"];
 /** The name under which messages show an object: `public.mooring`, or `mooring` without a schema. */
 export function shownName(object: Pick<Table, "schema" | "name">): string {
   const { schema, name } = object;
-  return schema === "" || schema === "main" || schema === "pg_temp" || schema.startsWith("(temporary)")
-    ? name
-    : `${schema}.${name}`;
+  return schema === "" || schema === "main" || schema.startsWith("(temporary)") ? name : `${schema}.${name}`;
 }
 
 /** A column with nothing said about it beyond its name. */

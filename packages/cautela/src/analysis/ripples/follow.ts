@@ -1,6 +1,6 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import { type Routine, type Rule, shownName, type Table, type Trigger } from "../../catalog/model.ts";
+import { type Routine, type Rule, shownName, type Table, type Trigger, type View } from "../../catalog/model.ts";
 import { bodyStatements, conditionTree, defaultTree, type Parsed } from "../../catalog/parsed-code.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
@@ -9,7 +9,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import { wordIn } from "../../text/word-in.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import type { WriteAction } from "../views/refusals.ts";
-import { knownUpdatability } from "../views/updatability.ts";
+import { knownUpdatability, type Updatability } from "../views/updatability.ts";
 import { edgesFrom } from "./chain.ts";
 import { type CodeEffects, effectsOf, type Guard, isPseudo } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
@@ -18,7 +18,8 @@ import { carriedBy } from "./keys.ts";
 import { ownPath } from "./own-path.ts";
 import { firedBy, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
-import { type RowChange, rowChangesOf } from "./row-changes.ts";
+import { PLAIN, type RowChange, rowChangesOf } from "./row-changes.ts";
+import { doesNothing, ruleRefusal } from "./rule-refusals.ts";
 
 /** This many places are followed, and this many one after the other; beyond them the ripple is reported as not followed. */
 const LIMIT = 2000;
@@ -44,6 +45,7 @@ export function follow(
       cascades: firing.cascades,
       only: firing.only,
       replaced: firing.replaced,
+      manner: firing.manner,
     },
     null,
     null,
@@ -112,10 +114,12 @@ class Follower {
   }
 
   /** A change arrives at a table or view. */
-  wave(wave: PropagatedChange, from: number | null, step: Step | null): void {
+  wave(arriving: PropagatedChange, from: number | null, step: Step | null): void {
+    // What REPLACE takes away is a whole row; only a view is asked where the columns of the new one are.
+    const wave = arriving.replaced && arriving.relation.object === "table" ? { ...arriving, columns: null } : arriving;
     const { relation, action, columns } = wave;
     if (step && this.#refusesOwnTable(relation, step)) return;
-    const key = `${tableKey(relation.schema, relation.name)}\u0000${action}\u0000${columns ? [...columns].sort().join() : "*"}\u0000${wave.fires}${valuesKey(wave.values)}`;
+    const key = `${tableKey(relation.schema, relation.name)}\u0000${action}\u0000${columns ? [...columns].sort().join() : "*"}\u0000${wave.fires}${wave.replaced}${valuesKey(wave.values)}`;
     const known = this.#known.get(key);
     if (known !== undefined) {
       if (from !== null && step) this.#edges.push({ from, to: known, ...step });
@@ -232,6 +236,12 @@ class Follower {
       this.#opaque(node.id, shownName(view), "its query, or what it is based on, is not in the catalog");
       return;
     }
+    // The row that REPLACE takes away goes from the table in which the new one is put, without the view's own triggers and rules.
+    if (wave.replaced) {
+      if (found.through.insert === "view") this.#below(wave, view, found, node);
+      return;
+    }
+    if (this.#refusedForRules(wave, node)) return;
     for (const rule of found.rules[action] ?? []) this.#rule(rule, wave, node);
     switch (found.through[action]) {
       case "trigger":
@@ -240,6 +250,7 @@ class Follower {
       case "rule":
         return;
       case null:
+        if (wave.manner.beside && found.alone && action === "update") break;
         this.#note({
           kind: "sealed",
           node: node.id,
@@ -251,9 +262,15 @@ class Follower {
         return;
       default:
     }
+    this.#below(wave, view, found, node);
+  }
+
+  /** The change arrives at the tables and views that a view reads. */
+  #below(wave: PropagatedChange, view: View, found: Updatability, node: RippleNode): void {
     // One view after the other: each may have rules and triggers of its own.
     const targets = new Map<RelationObject, { columns: string[]; values: Map<string, ConstantValue> }>();
-    const written = wave.columns ?? (wave.action === "insert" ? found.columns.map(({ name }) => name) : null);
+    const written =
+      wave.columns ?? (wave.action === "insert" || wave.replaced ? found.columns.map(({ name }) => name) : null);
     for (const column of written ?? []) {
       const below = found.columns.find((one) => one.name === column)?.below;
       if (!below) continue;
@@ -271,6 +288,7 @@ class Follower {
           relation: table,
           columns: written === null ? null : target.columns,
           values: target.values,
+          manner: found.joined ? { ...wave.manner, beside: true } : wave.manner,
         },
         node.id,
         {
@@ -284,13 +302,23 @@ class Follower {
     }
   }
 
+  /** Whether the engine takes no such statement for the rules that stand here. */
+  #refusedForRules({ relation, action, manner }: PropagatedChange, node: RippleNode): boolean {
+    if (!this.#dialect.engine.rules || manner === PLAIN) return false;
+    const rules = this.#catalog.rulesOf(tableKey(relation.schema, relation.name));
+    const text = rules.length === 0 ? null : ruleRefusal(rules, action, manner);
+    if (text === null) return false;
+    this.#note({ kind: "sealed", node: node.id, name: node.name, text, columns: [], certain: true });
+    return true;
+  }
+
   /** A rule writes in place of the statement, or besides it (postgresql). */
   #rule(rule: Rule, wave: PropagatedChange, node: RippleNode): void {
     const parsed = bodyStatements(rule, this.#dialect.id);
     const condition = rule.condition === null ? null : conditionTree(rule, this.#dialect.id);
     const answer = rule.condition === null ? true : condition ? decide(condition.tree, firedBy(wave)) : null;
     if (answer === false) return;
-    if (rule.body === null || /^\s*nothing\s*$/i.test(rule.body)) {
+    if (rule.body === null || doesNothing(rule)) {
       if (rule.instead)
         this.#note({
           kind: "swallows",
@@ -322,7 +350,14 @@ class Follower {
   #atTable(wave: PropagatedChange, table: Table, node: RippleNode, whole: boolean): void {
     const key = tableKey(table.schema, table.name);
     const above = whole ? this.#above(table) : [];
-    const instead = this.#tableRules(wave, key, node);
+    if (wave.only && wave.action === "truncate" && table.kind === "partitioned") {
+      const text = "TRUNCATE ONLY does not take a partitioned table, which has no rows of its own";
+      this.#note({ kind: "sealed", node: node.id, name: node.name, text, columns: [], certain: true });
+      node.written = false;
+      return;
+    }
+    // A rule rewrites the statement that names the table, not what goes on below it.
+    const instead = !wave.below && this.#tableRules(wave, key, node);
     if (instead) {
       node.written = false;
       return;
@@ -358,6 +393,7 @@ class Follower {
   /** Rules of a table; true when one of them acts in place of the statement for sure. */
   #tableRules(wave: PropagatedChange, key: string, node: RippleNode): boolean {
     if (!this.#dialect.engine.rules || wave.action === "truncate") return false;
+    if (this.#refusedForRules(wave, node)) return true;
     let instead = false;
     for (const rule of this.#catalog.rulesOf(key)) {
       if (rule.event !== wave.action || !rule.enabled) continue;
@@ -537,6 +573,7 @@ class Follower {
             cascades: firing.cascades,
             only: firing.only,
             replaced: firing.replaced,
+            manner: firing.manner,
           },
           node.id,
           { ...step, certain },
@@ -683,7 +720,8 @@ class Follower {
     if (wave.action === "insert" && table.kind !== "partitioned") return;
     for (const child of this.#catalog.childrenOf(tableKey(table.schema, table.name))) {
       if (child === table) continue;
-      this.wave({ ...wave, relation: child, spread: wave.spread === "every" ? "every" : "some" }, node.id, {
+      const spread = wave.spread === "every" ? "every" : "some";
+      this.wave({ ...wave, relation: child, spread, below: true }, node.id, {
         how: "partition",
         name: shownName(child),
         reason:

@@ -2,6 +2,7 @@ import { type ForeignKey, shownName, type Table } from "../../catalog/model.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import { NO_VALUES, type PropagatedChange, type Step } from "./propagated-change.ts";
 import type { Spread } from "./ripple.ts";
+import { PLAIN } from "./row-changes.ts";
 
 /** A change of a table, and one that refers to it. */
 interface Referred {
@@ -38,7 +39,15 @@ export function carriedBy(
   if (wave.action === "truncate") {
     if (wave.cascades && (dialect.engine.truncateCascades || foreign.onDelete === "cascade"))
       return {
-        wave: { ...wave, relation: child, columns: null, values: NO_VALUES, spread: "every" },
+        wave: {
+          ...wave,
+          relation: child,
+          columns: null,
+          values: NO_VALUES,
+          spread: "every",
+          only: false,
+          manner: PLAIN,
+        },
         step: step(`TRUNCATE … CASCADE empties \`${shown}\`, which refers to it`, true),
       };
     if (child === table) return null;
@@ -68,6 +77,7 @@ export function carriedBy(
     cascades: false,
     only: false,
     replaced: false,
+    manner: PLAIN,
   };
   const taken = goes ? `rows of \`${shown}\` that refer to them go too` : `\`${shown}\` takes over the new key`;
   const becomes = `\`${foreign.columns.join("`, `")}\` of \`${shown}\` becomes ${action === "set null" ? "NULL" : "its default"}`;

@@ -16,7 +16,7 @@ export interface Step {
 
 /** A change on its way through triggers and keys. */
 export interface PropagatedChange
-  extends Pick<RowChange, "action" | "columns" | "values" | "cascades" | "only" | "replaced"> {
+  extends Pick<RowChange, "action" | "columns" | "values" | "cascades" | "only" | "replaced" | "manner"> {
   relation: RelationObject;
   spread: Spread;
   /** How often the statement runs that makes this change: a statement trigger fires once each time. */
@@ -25,6 +25,8 @@ export interface PropagatedChange
   fires: boolean;
   /** No row can be met: only statement triggers fire. */
   rowless: boolean;
+  /** It comes from a table of which this one is a partition, or from which it inherits. */
+  below?: boolean;
 }
 
 export const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();

@@ -24,8 +24,9 @@ export interface RowChange {
   reach: Reach;
   /** Happens whenever the statement meets rows; not so for the branches of an upsert or a MERGE. */
   certain: boolean;
-  /** REPLACE deletes the row that stands in the way. */
+  /** REPLACE deletes the row that stands in the way; `columns` are then those that the new row is given. */
   replaced: boolean;
+  manner: Manner;
   /** TRUNCATE … CASCADE. */
   cascades: boolean;
   /** ONLY: the tables that inherit are left alone (postgresql). */
@@ -33,6 +34,21 @@ export interface RowChange {
   /** The change of rows that it is, where there is one. */
   change: Change | null;
 }
+
+/** How a statement makes a change, where that decides whether the engine takes it. */
+export interface Manner {
+  /** It joins its target with others. */
+  beside: boolean;
+  /** It is a MERGE. */
+  merge: boolean;
+  /** It stands in a WITH. */
+  inWith: boolean;
+  /** It has a WITH of its own. */
+  afterWith: boolean;
+  returning: boolean;
+}
+
+export const PLAIN: Manner = { beside: false, merge: false, inWith: false, afterWith: false, returning: false };
 
 const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();
 
@@ -43,6 +59,24 @@ export function rowChangesOf(
   dialect: Dialect,
   own: readonly Known[] = known(statement, catalog, dialect),
 ): RowChange[] {
+  const list = directChanges(statement, catalog, dialect, own);
+  if (!dialect.engine.rules) return list;
+  // A statement in WITH has been given its manner when it was read.
+  for (const one of list)
+    if (!one.manner.inWith) one.manner = { ...one.manner, ...mannerOf(one.change?.statement ?? statement, statement) };
+  return list;
+}
+
+function mannerOf(changing: Statement, whole: Statement): Omit<Manner, "beside"> {
+  return {
+    merge: changing.kind === "merge",
+    inWith: changing !== whole,
+    afterWith: "with" in changing && changing.with !== null,
+    returning: "returning" in changing && changing.returning !== null,
+  };
+}
+
+function directChanges(statement: Statement, catalog: Catalog, dialect: Dialect, own: readonly Known[]): RowChange[] {
   switch (statement.kind) {
     case "update":
       return [...added(statement, catalog, dialect), ...changes(own, catalog), ...pushedOut(own, catalog)];
@@ -102,7 +136,7 @@ function changes(own: readonly Known[], catalog: Catalog): RowChange[] {
 function pushedOut(own: readonly Known[], catalog: Catalog): RowChange[] {
   return own.flatMap(({ change, result }) =>
     takesKeys(change)
-      ? [{ ...named(change.name, "delete", catalog), reach: result.reach, certain: false, replaced: true }]
+      ? [{ ...named(change.name, "delete", catalog), columns: [], reach: result.reach, certain: false, replaced: true }]
       : [],
   );
 }
@@ -111,7 +145,9 @@ function pushedOut(own: readonly Known[], catalog: Catalog): RowChange[] {
 function added(statement: Statement, catalog: Catalog, dialect: Dialect): RowChange[] {
   const clause = statement.kind === "select" ? statement.query.with : "with" in statement ? statement.with : null;
   return (clause?.tables ?? []).flatMap(({ body }) =>
-    body.kind === "insert" || body.kind === "merge" ? rowChangesOf(body, catalog, dialect) : [],
+    body.kind === "insert" || body.kind === "merge"
+      ? rowChangesOf(body, catalog, dialect).map((one) => ({ ...one, manner: { ...one.manner, inWith: true } }))
+      : [],
   );
 }
 
@@ -129,6 +165,7 @@ function named(name: Name, action: RowChange["action"], catalog: Catalog): RowCh
     reach: { bound: "unknown" },
     certain: true,
     replaced: false,
+    manner: PLAIN,
     cascades: false,
     only: false,
     change: null,
@@ -143,8 +180,13 @@ function changed(change: Change, reach: Reach, catalog: Catalog): RowChange {
   firing.only = source?.kind === "table" && source.only;
   if (statement.kind === "truncate") firing.cascades = statement.cascade;
   if (statement.kind === "update") {
+    const [target, ...others] = statement.target;
+    const beside = others.length > 0 || target?.kind === "joined";
+    if (beside) firing.manner = { ...firing.manner, beside };
     const own = assigned(statement.assignments, names, (target) => {
       if (target.kind !== "column") return false;
+      // Where one table stands before SET, its columns stand after it, whatever FROM adds.
+      if (!beside) return true;
       const found = names.resolve(target, change.scope);
       return !found || !relation || found.relation === relation;
     });
@@ -203,7 +245,13 @@ function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Ca
     insert.values = valuesOf(insert.columns, [body.items.map(({ expr }) => expr)]);
   const list = [insert];
   if (statement.replace)
-    list.push({ ...named(target.name, "delete", catalog), reach: insert.reach, certain: false, replaced: true });
+    list.push({
+      ...named(target.name, "delete", catalog),
+      columns: insert.columns,
+      reach: insert.reach,
+      certain: false,
+      replaced: true,
+    });
   for (const { action, assignments } of conflicts) {
     if (action !== "update") continue;
     const own = assigned(assignments, names, () => true);

@@ -12,7 +12,7 @@ import { readsRows } from "./code-effects.ts";
 import { follow, followCall } from "./follow.ts";
 import { valuesKey } from "./guards.ts";
 import type { FiredRipple, Ripple, RippleEdge } from "./ripple.ts";
-import { type RowChange, rowChangesOf } from "./row-changes.ts";
+import { PLAIN, type RowChange, rowChangesOf } from "./row-changes.ts";
 
 /** What is remembered of a catalog as long as it does not change. */
 interface Memory {
@@ -109,6 +109,7 @@ function callFiring(name: Name): RowChange {
     reach: { bound: "unknown" },
     certain: true,
     replaced: false,
+    manner: PLAIN,
     cascades: false,
     only: false,
     change: null,
@@ -205,7 +206,7 @@ function shared(
   session: SessionState,
   memory: Memory,
 ): Ripple {
-  const { relation, action, columns, values, reach, cascades, only, replaced } = firing;
+  const { relation, action, columns, values, reach, cascades, only, replaced, manner } = firing;
   const key = JSON.stringify([
     tableKey(relation.schema, relation.name),
     action,
@@ -217,6 +218,7 @@ function shared(
     cascades,
     only,
     replaced,
+    manner,
     session,
   ]);
   const before = memory.ripples.get(key);

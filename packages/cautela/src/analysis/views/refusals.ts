@@ -10,6 +10,8 @@ export interface Refusals extends Record<WriteAction, string | null> {
   sealedSources: Map<ShapeSource, string>;
   /** Only a write through the view itself, or one that reads nothing else, is refused; a join above it takes it. */
   alone?: boolean;
+  /** An INSERT through a join is refused also for a view beside the written table that takes none. */
+  wholeJoin?: boolean;
 }
 
 /** What an engine says of writing through its views. */
@@ -49,6 +51,11 @@ export function condensed(shape: ViewShape): string | null {
   if (shape.aggregate) return "it counts or sums over rows";
   if (shape.window) return "it uses a window function";
   return null;
+}
+
+/** Whether the rows of a view are worked out first, and then read as a table of their own (mysql, mariadb). */
+export function isCopy(view: View, shape: ViewShape): boolean {
+  return condensed(shape) !== null || shape.limited || view.algorithm === "temptable";
 }
 
 /** Why a computed column cannot be written. */

@@ -45,11 +45,13 @@ export interface ViewShape {
   connected: boolean;
   sources: ShapeSource[];
   joined: boolean;
+  /** A join stands in it or in a view that it reads. */
+  joinedBelow: boolean;
   outer: boolean;
   columns: ShapeColumn[];
   /** A subquery stands in the select list; it may depend on the row. */
   listSubquery: boolean;
-  /** A subquery reads a table that FROM names too, at once or through a view. */
+  /** A subquery reads a table or view that FROM names too, at once or through a view. */
   readsItself: boolean;
   /** A function in the list gives another value at each call. */
   restless: boolean;
@@ -92,6 +94,7 @@ export function readShape(
     connected: select?.connectBy != null,
     sources: [],
     joined: false,
+    joinedBelow: false,
     outer: false,
     columns: [],
     listSubquery: false,
@@ -179,20 +182,23 @@ function readList(select: Select, names: readonly string[] | null, shape: ViewSh
       const qualifier = expr.path.length > 0 ? foldName(expr.path[expr.path.length - 1], dialect) : null;
       for (const source of shape.sources) {
         if (qualifier !== null && source.name !== qualifier) continue;
-        for (const column of columnsOf(source)) {
-          // The star stands for the columns of the day on which the view was made.
-          if (names && !names.includes(column)) continue;
-          plain.push({ name: column, from: { source, column }, expr: null });
-        }
+        for (const column of columnsOf(source)) plain.push({ name: column, from: { source, column }, expr: null });
       }
       continue;
     }
     const own = expr.kind === "column" ? foldName(expr.path[expr.path.length - 1], dialect) : "";
     plain.push({ name: alias ? foldName(alias, dialect) : own, from: sourceOf(expr, shape, dialect), expr });
   }
-  if (names && names.length === plain.length) for (const [i, column] of plain.entries()) column.name = names[i];
-  else if (names && !starred) plain.length = Math.min(plain.length, names.length);
-  shape.columns = plain;
+  shape.columns = names ? renamed(plain, names, starred) : plain;
+}
+
+/** The columns under the names that the view gives them. */
+function renamed(plain: ShapeColumn[], names: readonly string[], starred: boolean): ShapeColumn[] {
+  // The star stands for the columns of the day on which the view was made: those that were added since are not its own.
+  const own = plain.length > names.length && starred ? plain.filter(({ name }) => names.includes(name)) : plain;
+  const kept = own.length === names.length ? own : plain.slice(0, names.length);
+  if (kept.length === names.length) for (const [i, column] of kept.entries()) column.name = names[i];
+  return kept;
 }
 
 /** The column of a source that an expression is, when it is nothing else. */
@@ -234,48 +240,48 @@ function readSubqueries(select: Select, shape: ViewShape, catalog: Catalog, dial
     });
   };
   for (const { expr } of select.items) look(expr, true);
+  for (const { source } of shape.sources) if (source.kind === "derived" && isRestless(source)) shape.restless = true;
   if (select.where) look(select.where, false);
   shape.calls = calls;
   if (inner.length === 0) return;
-  const own = new Set<RelationObject>();
-  for (const { relation } of shape.sources) if (relation) addTables(relation, false, own, catalog, dialect);
+  // What FROM itself names, not what lies below: that is how the engine compares them.
+  const own = new Set(shape.sources.flatMap(({ relation }) => relation ?? []));
   const read = new Set<RelationObject>();
   for (const query of inner) addRead(query, read, catalog, dialect);
   shape.readsItself = [...read].some((one) => own.has(one));
+  shape.joinedBelow = shape.joined || [...own].some((one) => one.object === "view" && readsSeveral(one, dialect));
+}
+
+function readsSeveral(view: View, dialect: Dialect): boolean {
+  const body = viewQuery(view, dialect.id)?.tree.body;
+  return body?.kind === "select" && (body.from.length > 1 || body.from[0]?.kind === "joined");
+}
+
+/** Whether a query in FROM gives other values at each call. */
+function isRestless(source: Source): boolean {
+  let restless = false;
+  walk(source, (node) => {
+    if (node.kind === "call" && RESTLESS.test(node.name.parts[node.name.parts.length - 1].text)) restless = true;
+    return restless ? false : undefined;
+  });
+  return restless;
 }
 
 /** This many tables and views are looked through. */
 const MOST = 300;
 
-/** The tables behind a relation: those that its rows come from, and with `all` those that its subqueries read. */
-function addTables(
-  relation: RelationObject,
-  all: boolean,
-  found: Set<RelationObject>,
-  catalog: Catalog,
-  dialect: Dialect,
-): void {
+/** The tables and views behind a relation, those that its subqueries read included. */
+function addTables(relation: RelationObject, found: Set<RelationObject>, catalog: Catalog, dialect: Dialect): void {
   if (found.has(relation) || found.size > MOST) return;
   found.add(relation);
   const query = relation.object === "view" ? viewQuery(relation, dialect.id)?.tree : undefined;
-  if (!query) return;
-  if (all) addRead(query, found, catalog, dialect);
-  else if (query.body.kind === "select")
-    for (const source of query.body.from) addSources(source, found, catalog, dialect);
-}
-
-function addSources(source: Source, found: Set<RelationObject>, catalog: Catalog, dialect: Dialect): void {
-  if (source.kind === "joined")
-    for (const one of [source.first, ...source.joins.map((join) => join.source)])
-      addSources(one, found, catalog, dialect);
-  const relation = source.kind === "table" ? catalog.resolveRelation(source.name) : undefined;
-  if (relation) addTables(relation, false, found, catalog, dialect);
+  if (query) addRead(query, found, catalog, dialect);
 }
 
 function addRead(query: Query, found: Set<RelationObject>, catalog: Catalog, dialect: Dialect): void {
   walk(query, (node) => {
     const relation = node.kind === "table" ? catalog.resolveRelation(node.name) : undefined;
-    if (relation) addTables(relation, true, found, catalog, dialect);
+    if (relation) addTables(relation, found, catalog, dialect);
     return undefined;
   });
 }

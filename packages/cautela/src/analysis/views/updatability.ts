@@ -18,6 +18,8 @@ export interface ViewColumn {
   base: { table: Table; column: string } | null;
   /** The column of the table or view that the view itself reads. */
   below: { relation: RelationObject; column: string } | null;
+  /** Which of the tables in FROM it comes from, down to the base table: "0/1" is the second one of the first view. */
+  place: string;
   /** Why it cannot be written; null where it can. */
   reason: string | null;
 }
@@ -134,7 +136,9 @@ function judge(
   }
   const rules: Refusals = refusals(view, shape, dialect);
   result.alone = rules.alone ?? false;
-  result.columns = shape.columns.map((column) => settled(seenThrough(column, shape, below, dialect), below, dialect));
+  result.columns = shape.columns.map((column) =>
+    settled(seenThrough(column, shape, below, dialect), shape, below, dialect),
+  );
   const bases = new Set<Table>();
   for (const source of shape.sources) {
     if (rules.sealedSources.has(source)) continue;
@@ -156,7 +160,9 @@ function judge(
     if (reason !== null && rules.update !== null && rules.delete !== null && rules.insert !== null) result.known = true;
     for (const one of below.values()) {
       // A join writes one of its tables: a view beside it only has to be read.
-      if (shape.joined || one.through[action] !== null) continue;
+      const beside = shape.joined && !(rules.wholeJoin && action === "insert");
+      if (beside || one.through[action] !== null) continue;
+      if (reason === null && one.alone && action === "update" && !shape.joined) result.alone = true;
       reason ??= `it is based on \`${shownName(one.view)}\`, and ${one.reason[action] ?? "that view cannot be written"}`;
     }
     if (reason === null && action !== "delete" && !writable && result.known)
@@ -175,27 +181,35 @@ function judge(
 }
 
 /** A column followed through the views below to its base table. */
-function settled(column: ShapeColumn, views: ReadonlyMap<ShapeSource, Updatability>, dialect: Dialect): ViewColumn {
+function settled(
+  column: ShapeColumn,
+  shape: ViewShape,
+  views: ReadonlyMap<ShapeSource, Updatability>,
+  dialect: Dialect,
+): ViewColumn {
   const { name, from } = column;
   const reason = !column.from
     ? computedReason(column.expr)
     : systemColumns(dialect).has(column.from.column)
       ? "it is a system column"
       : null;
-  if (from?.source.open) return { name, base: null, below: null, reason };
+  const place = from ? String(shape.sources.indexOf(from.source)) : "";
+  if (from?.source.open) return { name, base: null, below: null, place, reason };
   if (!from?.source.relation)
-    return { name, base: null, below: null, reason: reason ?? "it is not a column of a table" };
+    return { name, base: null, below: null, place, reason: reason ?? "it is not a column of a table" };
   const below = { relation: from.source.relation, column: from.column };
   if (from.source.relation.object === "table") {
     const table = from.source.relation;
-    return { name, base: { table, column: from.column }, below, reason };
+    return { name, base: { table, column: from.column }, below, place, reason };
   }
   const inner = views.get(from.source)?.columns.find((one) => one.name === from.column);
-  if (!inner) return { name, base: null, below, reason: reason ?? "where it comes from is not known" };
+  if (!inner) return { name, base: null, below, place, reason: reason ?? "where it comes from is not known" };
   const one = views.get(from.source);
-  const sealed =
-    one?.through.update === null && !one.alone ? (one.reason.update ?? "that view cannot be written") : null;
-  return { name, base: inner.base, below, reason: reason ?? inner.reason ?? sealed };
+  const through = one?.through.update;
+  const sealed = through === null && !one?.alone ? (one?.reason.update ?? "that view cannot be written") : null;
+  // A trigger or rule of the view below takes any of its columns.
+  const own = through === "trigger" || through === "rule" ? null : inner.reason;
+  return { name, base: inner.base, below, place: `${place}/${inner.place}`, reason: reason ?? own ?? sealed };
 }
 
 function isOwnTable({ source }: ShapeSource, dialect: Dialect): boolean {
@@ -224,7 +238,7 @@ function seenThrough(
   if (column.from || !column.expr) return column;
   const { sees } = viewRules(dialect);
   const baseOf = (expr: Expr) => {
-    const own = settled({ name: "", from: sourceOf(expr, shape, dialect), expr }, below, dialect).base;
+    const own = settled({ name: "", from: sourceOf(expr, shape, dialect), expr }, shape, below, dialect).base;
     return own?.table.columns.find(({ name }) => name === own.column);
   };
   for (let expr = sees(column.expr, baseOf); expr; expr = sees(expr, baseOf)) {

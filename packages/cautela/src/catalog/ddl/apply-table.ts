@@ -255,7 +255,7 @@ function withColumn(
     [definition.name],
     definition.references,
     dialect,
-    catalog,
+    referencedKey(definition.references, next, dialect, catalog),
   );
   return { ...next, foreignKeys: [...next.foreignKeys, key] };
 }
@@ -307,7 +307,13 @@ function withConstraint(
         foreignKeys: [
           ...table.foreignKeys,
           {
-            ...foreignKey(name, constraint.columns, constraint.references, dialect, catalog),
+            ...foreignKey(
+              name,
+              constraint.columns,
+              constraint.references,
+              dialect,
+              referencedKey(constraint.references, table, dialect, catalog),
+            ),
             ...standing(constraint, slice(constraint.references.end, constraint.end)),
           },
         ],
@@ -336,14 +342,21 @@ function standing({ unchecked }: TableConstraint, words: string): { enabled: boo
   return { enabled, trusted: enabled && !unchecked };
 }
 
+function referencedKey(clause: ForeignKeyClause, own: Table, dialect: Dialect, catalog: Catalog): string {
+  const { parts } = clause.table;
+  return dialect.engine.keysStayInSchema
+    ? tableKey(own.schema, foldName(parts[parts.length - 1], dialect))
+    : keyOf(catalog, clause.table);
+}
+
 function foreignKey(
   name: string | null,
   columns: readonly Ident[],
   clause: ForeignKeyClause,
   dialect: Dialect,
-  catalog: Catalog,
+  /** The key of the table that it refers to. */
+  table: string,
 ): ForeignKey {
-  const table = keyOf(catalog, clause.table);
   return {
     name,
     columns: columns.map((column) => foldName(column, dialect)),

@@ -1,7 +1,7 @@
-import { Trait } from "../../analysis/statement/traits.ts";
+import { readAtOnce, tablesBehind } from "../../analysis/views/read-tables.ts";
 import { relationKey } from "../../catalog/catalog.ts";
-import type { Query, Statement } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
+import type { Name } from "../../sql/nodes/tree.ts";
+import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -14,11 +14,10 @@ export const ownTableRead: Hazard = {
   id: "own-table-read",
   family: "joins",
   weight: "stop",
-  needs: Trait.query,
   statements: ["update", "delete", "insert"],
   title: "A subquery on the table that is changed",
   explanation:
-    "MySQL does not read the changed table in a subquery of the same UPDATE, DELETE or INSERT … VALUES (error 1093); MariaDB refuses it in a DELETE that names " +
+    "MySQL does not read the changed table in a subquery of the same UPDATE, DELETE or INSERT … VALUES (error 1093), nor through a view; MariaDB refuses it in a DELETE that names " +
     "its target before FROM. A derived table in between is worked out first and is allowed.",
   remedy: "Put the subquery into a derived table: (SELECT … FROM (SELECT …) AS before_change).",
   example: {
@@ -32,41 +31,37 @@ export const ownTableRead: Hazard = {
     const { ownTableRead: rule } = dialect.engine;
     if (rule === "allowed") return [];
     if (rule === "no-named-delete" && !(tree.kind === "delete" && tree.named.length > 0)) return [];
-    const targets = new Set(changes.map(({ change }) => relationKey(change.name, catalog, dialect)));
+    const written = changes.map(({ change }) => change.name);
     if (tree.kind === "insert" && tree.target.kind === "table" && tree.source?.body.kind === "values")
-      targets.add(relationKey(tree.target.name, catalog, dialect));
-    if (targets.size === 0) return [];
-    const drafts: Draft[] = [];
+      written.push(tree.target.name);
+    if (written.length === 0) return [];
+    const behind = (name: Name, which: "rows" | "subqueries" | "all"): Set<unknown> =>
+      new Set<unknown>([
+        ...(which === "subqueries" ? [] : [relationKey(name, catalog, dialect)]),
+        ...(catalog ? tablesBehind(name, catalog, dialect, which) : []),
+      ]);
+    const targets = new Set(written.flatMap((name) => [...behind(name, "rows")]));
+    const read = (name: Name, which: "subqueries" | "all"): boolean =>
+      [...behind(name, which)].some((one) => targets.has(one));
     for (const query of readAtOnce(tree)) {
-      const { body } = query;
-      if (body.kind !== "select" || drafts.length > 0) continue;
-      for (const source of body.from.flatMap((one) =>
-        one.kind === "joined" ? [one.first, ...one.joins.map((join) => join.source)] : [one],
-      ))
-        if (source.kind === "table" && targets.has(relationKey(source.name, catalog, dialect))) {
-          drafts.push({
-            refused: true,
-            message: `\`${show(query)}\` reads \`${show(source.name)}\`, which this statement changes: the engine refuses this.`,
-            because: [
-              `${dialect.title} does not read the changed table in a subquery of the same statement (error 1093)`,
-            ],
-            remedy: "Put the subquery into a derived table: (SELECT … FROM (SELECT …) AS before_change).",
-          });
-          break;
-        }
+      if (query.body.kind !== "select") continue;
+      const source = flatSources(query.body.from).find((one) => one.kind === "table" && read(one.name, "all"));
+      if (source?.kind === "table") return [refusedRead(`\`${show(query)}\``, show(source.name), dialect.title)];
     }
-    return drafts;
+    // A view that the statement joins brings its own subqueries along.
+    if (tree.kind !== "delete" || !catalog) return [];
+    for (const source of flatSources(tree.from))
+      if (source.kind === "table" && read(source.name, "subqueries"))
+        return [refusedRead(`the view \`${show(source.name)}\``, "", dialect.title)];
+    return [];
   },
 };
 
-/** The subqueries of a statement, but not those inside a derived table or WITH, which are worked out first. */
-function readAtOnce(tree: Statement): Query[] {
-  const queries: Query[] = [];
-  walk(tree, (node) => {
-    if (node.kind === "derived") return false;
-    if ((node.kind === "subquery" || node.kind === "exists") && node.query) queries.push(node.query);
-    if ((node.kind === "in" || node.kind === "quantified") && node.query) queries.push(node.query);
-    return undefined;
-  });
-  return queries;
+function refusedRead(what: string, name: string, title: string): Draft {
+  return {
+    refused: true,
+    message: `${what[0].toUpperCase()}${what.slice(1)} reads ${name === "" ? "the table" : `\`${name}\``}, which this statement changes: the engine refuses this.`,
+    because: [`${title} does not read the changed table in a subquery of the same statement (errors 1093 and 1443)`],
+    remedy: "Put the subquery into a derived table: (SELECT … FROM (SELECT …) AS before_change).",
+  };
 }

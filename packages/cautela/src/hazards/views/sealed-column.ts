@@ -34,7 +34,7 @@ CREATE VIEW berth_list AS SELECT berth_id, code, quay || '-' || code AS label FR
     for (const { firing } of ripples) {
       if (firing.relation?.object !== "view" || firing.action === "delete" || firing.action === "truncate") continue;
       const found = knownUpdatability(firing.relation, catalog, dialect);
-      if (!found.known || found.through[firing.action] !== "view") continue;
+      if (!found.known || (found.through[firing.action] !== "view" && !found.alone)) continue;
       const written = firing.columns ?? (firing.action === "insert" ? found.columns.map(({ name }) => name) : []);
       for (const name of new Set(written)) {
         const column = found.columns.find((one) => one.name === name);

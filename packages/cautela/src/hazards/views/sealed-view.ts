@@ -1,4 +1,5 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
+import type { FiredRipple } from "../../analysis/ripples/ripple.ts";
 import type { RowChange } from "../../analysis/ripples/row-changes.ts";
 import type { WriteAction } from "../../analysis/views/refusals.ts";
 import { readShape } from "../../analysis/views/shape.ts";
@@ -22,7 +23,7 @@ export const sealedView: Hazard = {
   family: "views",
   weight: "stop",
   depends: ["names"],
-  statements: ["insert", "update", "delete", "merge", "copy", "truncate"],
+  statements: ["insert", "update", "delete", "merge", "copy", "truncate", "select"],
   title: "A view that cannot be written",
   explanation:
     "Whether rows can be changed through a view depends on its query and on the engine: grouped, counted or distinct rows, UNION, LIMIT and joins are " +
@@ -42,8 +43,14 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
     if (!catalog) return [];
     const drafts: Draft[] = [];
     const said = new Set<View>();
-    for (const { firing } of ripples) {
-      if (firing.relation?.object !== "view" || said.has(firing.relation)) continue;
+    for (const fired of ripples) {
+      const { firing } = fired;
+      if (
+        firing.relation?.object !== "view" ||
+        knownUpdatability(firing.relation, catalog, dialect).reason[writeAction(firing)] === null
+      )
+        drafts.push(...ruledDrafts(fired));
+      if (firing.relation?.object !== "view" || firing.replaced || said.has(firing.relation)) continue;
       const draft = viewDraft(firing, firing.relation, knownUpdatability(firing.relation, catalog, dialect), context);
       if (!draft) continue;
       said.add(firing.relation);
@@ -76,11 +83,33 @@ const PRETENDED = {
   readOnly: false,
 } as View;
 
+function writeAction({ action }: RowChange): WriteAction {
+  return action === "truncate" ? "delete" : action;
+}
+
+/** What the engine refuses for the rules of the relation itself, or of what lies below a view. */
+function ruledDrafts({ firing, ripple }: FiredRipple): Draft[] {
+  const direct = new Set([0]);
+  for (const { from, to, how } of ripple.edges) if (how === "view" && direct.has(from)) direct.add(to);
+  return ripple.notes
+    .filter(({ kind, node }) => kind === "sealed" && direct.has(node))
+    .map(({ name, text }) => ({
+      message: `The engine refuses this change of \`${firing.relation ? shownName(firing.relation) : name}\`: ${text}.`,
+      refused: true,
+      because: [text],
+      remedy:
+        firing.action !== "truncate"
+          ? "Write the change as a statement of its own, without MERGE, WITH and RETURNING."
+          : "Leave ONLY out.",
+    }));
+}
+
 function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect }: HazardContext): Draft | null {
   if (!found.known) return null;
-  const action: WriteAction = firing.action === "truncate" ? "delete" : firing.action;
+  const action = writeAction(firing);
   const shown = shownName(view);
-  const reason = firing.action === "truncate" ? "TRUNCATE takes tables only" : found.reason[action];
+  const taken = firing.manner.beside && found.alone && action === "update";
+  const reason = firing.action === "truncate" ? "TRUNCATE takes tables only" : taken ? null : found.reason[action];
   if (reason) {
     const bases = found.bases.map(shownName);
     return {
@@ -93,16 +122,19 @@ function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect
           : "Write the table behind it, or give the view an INSTEAD OF trigger.",
     };
   }
-  if (found.through[action] !== "view") return null;
+  if (found.through[action] !== "view" && !taken) return null;
   const written = firing.columns ?? (action === "insert" ? found.columns.map(({ name }) => name) : []);
   const tables = new Set<Table>();
+  const places = new Set<string>();
   for (const name of written) {
-    const base = found.columns.find((column) => column.name === name)?.base;
-    if (base) tables.add(base.table);
+    const column = found.columns.find((one) => one.name === name);
+    if (!column?.base) continue;
+    tables.add(column.base.table);
+    places.add(column.place);
   }
-  if (found.joined && tables.size > 1 && !dialect.engine.writesBothSides) {
+  if (found.joined && places.size > 1 && !dialect.engine.writesBothSides) {
     return {
-      message: `The engine refuses this: it writes ${listed([...tables].map(shownName))} at once through \`${shown}\`.`,
+      message: `The engine refuses this: it writes ${tables.size > 1 ? listed([...tables].map(shownName)) : `\`${[...tables].map(shownName)}\`, joined with itself,`} at once through \`${shown}\`.`,
       refused: true,
       because: [`\`${shown}\` joins several tables`, `${dialect.title} writes one of them with one statement`],
       remedy: "Write one statement for each table.",

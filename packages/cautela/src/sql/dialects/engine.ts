@@ -155,6 +155,8 @@ export interface EngineRules {
   readonly truncateCascades: boolean;
   /** Delete triggers fire for replaced rows only under recursive_triggers. */
   readonly replaceNeedsRecursion: boolean;
+  /** A foreign key refers to a table of the schema in which its own table is, whatever else has that name. */
+  readonly keysStayInSchema: boolean;
   /** A trigger may roll the transaction back. */
   readonly rollbackInTriggers: boolean;
   /** RAISE(…) is a function of triggers. */
@@ -326,6 +328,7 @@ const NONE: Record<Flag, boolean> = {
   cascadesFireTriggers: false,
   truncateCascades: false,
   replaceNeedsRecursion: false,
+  keysStayInSchema: false,
   rollbackInTriggers: false,
   raiseFunction: false,
   mutatingTables: false,

@@ -72,19 +72,22 @@ export function createView(
 
 /** SQL SECURITY INVOKER among the words before VIEW (mysql). */
 function viewSecurity(p: Parser): "definer" | "invoker" | null {
-  for (let at = -2; at > -16 && p.pos + at >= 0; at--) {
-    if (!p.nextIs(K.SECURITY, at)) continue;
-    return p.nextIs(K.INVOKER, at + 1) ? "invoker" : "definer";
-  }
-  return null;
+  const at = inHead(p, K.SECURITY);
+  return at === null ? null : p.nextIs(K.INVOKER, at + 1) ? "invoker" : "definer";
 }
 
 /** ALGORITHM = TEMPTABLE among the words before VIEW (mysql, mariadb). */
 function viewAlgorithm(p: Parser): "merge" | "temptable" | null {
+  const at = inHead(p, K.ALGORITHM);
+  const word = at === null ? "" : p.wordAhead(at + 2).toLowerCase();
+  return word === "temptable" || word === "merge" ? word : null;
+}
+
+/** Where a word stands between CREATE or ALTER and here, as an offset; null: nowhere. */
+function inHead(p: Parser, word: K): number | null {
   for (let at = -2; at > -16 && p.pos + at >= 0; at--) {
-    if (!p.nextIs(K.ALGORITHM, at)) continue;
-    const word = p.wordAhead(at + 2).toLowerCase();
-    return word === "temptable" || word === "merge" ? word : null;
+    if (p.nextIs(word, at)) return at;
+    if (p.nextIs(K.CREATE, at) || p.nextIs(K.ALTER, at)) return null;
   }
   return null;
 }

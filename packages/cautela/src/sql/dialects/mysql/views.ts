@@ -20,9 +20,13 @@ export function familyRefusals(view: View, shape: ViewShape): Refusals {
   if (shape.sources.length === 0) return refused("it reads no table");
   if (shape.restless || shape.calls.some((name) => /^(?:rand|rownum)$/.test(name)))
     return refused("its columns are computed again at each call, so its rows are a copy");
-  if (shape.readsItself && !shape.joined)
-    return { ...refused("a subquery in it reads the table that would be changed"), alone: true };
   const result = refused(null);
+  if (shape.readsItself && !shape.joined) {
+    const reason = "a subquery in it reads the table that would be changed";
+    if (!shape.joinedBelow) return { ...refused(reason), alone: true };
+    result.insert = reason;
+    result.delete = reason;
+  }
   const sealedSource = (source: ShapeSource): string | null => {
     if (source.kind === "derived" || source.kind === "common")
       return "it comes from a subquery in FROM, which is a copy";
@@ -41,7 +45,9 @@ export function familyRefusals(view: View, shape: ViewShape): Refusals {
   }
   result.delete = "it joins several tables, and through a join no rows are deleted";
   if (shape.outer) result.insert = "it holds an outer join, through which no rows are inserted";
-  else if (result.sealedSources.size > 0) result.insert = "one of the tables it joins is a copy";
+  else if (shape.sources.some(({ kind }) => kind === "function" || kind === "own"))
+    result.insert = "one of the tables it joins is a copy";
+  result.wholeJoin = true;
   return result;
 }
 

@@ -125,6 +125,7 @@ export const sqlite = dialect(
       "quotedStrings",
       "cascadesFireTriggers",
       "replaceNeedsRecursion",
+      "keysStayInSchema",
       "raiseFunction",
       "pragmas",
       "booleansAreValues",

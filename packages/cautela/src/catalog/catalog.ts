@@ -13,7 +13,7 @@ import {
   type TypeObject,
   type View,
 } from "./model.ts";
-import { tableNameOf, writtenName } from "./names.ts";
+import { foldName, tableNameOf, writtenName } from "./names.ts";
 
 /** A statement of a catalog's DDL that could not be read: what it makes is missing. */
 export interface UnreadDdl {
@@ -89,6 +89,8 @@ export class Catalog {
   #pathSaid = false;
   /** The database in which tables without one are taken to stand, where a script names it: USE. */
   #unnamed: string | null = null;
+  /** The database in use, where schemas stand in databases (tsql). */
+  #database: string | null = null;
 
   constructor(
     dialect: DialectId,
@@ -99,6 +101,7 @@ export class Catalog {
     this.complete = options.complete ?? options.parent?.complete ?? true;
     this.#searchPath = options.searchPath ?? options.parent?.searchPath ?? [dialects[dialect].grammar.defaultSchema];
     this.#unnamed = options.parent ? options.parent.#unnamed : null;
+    this.#database = options.parent ? options.parent.#database : null;
   }
 
   /** A catalog that begins as this one and can be changed without touching it. */
@@ -157,10 +160,31 @@ export class Catalog {
 
   /** Goes to another database (USE): the first one that a script names is taken for that of the tables without one. */
   use(database: string): void {
-    const { defaultSchema } = dialects[this.dialect].grammar;
+    const { defaultSchema, databaseNames } = dialects[this.dialect].grammar;
+    if (databaseNames) {
+      this.#unnamed ??= database;
+      this.#database = database;
+      this.searchPath = [this.#within(database, defaultSchema)];
+      return;
+    }
     if (this.#unnamed === null && this.holdsSchema(defaultSchema) && !this.holdsSchema(database))
       this.#unnamed = database;
     this.searchPath = database === this.#unnamed ? [defaultSchema] : [database, defaultSchema];
+  }
+
+  /** A schema of a database: under its own name in the one that the script began in, under both names in another. */
+  #within(database: string | null, schema: string): string {
+    return database === null || database === this.#unnamed ? schema : `${database}.${schema}`;
+  }
+
+  /** The schema that a name gives, or the one in which a bare name is looked for first. */
+  #schemaOf({ parts }: Name, schema: string): string {
+    const { databaseNames, defaultSchema } = dialects[this.dialect].grammar;
+    if (!databaseNames) return schema === this.#unnamed ? defaultSchema : schema;
+    // Without USE nobody knows which database is meant.
+    if (this.#unnamed === null) return schema;
+    const named = parts.length > 2 ? foldName(parts[parts.length - 3], dialects[this.dialect]) : this.#database;
+    return this.#within(named, schema);
   }
 
   #changed(): void {
@@ -211,11 +235,11 @@ export class Catalog {
   place(name: Name, temporary = false): { schema: string; table: string } {
     const dialect = dialects[this.dialect];
     const place = tableNameOf(name, dialect);
-    const { defaultSchema, temporarySchema } = dialect.grammar;
+    const { temporarySchema } = dialect.grammar;
     if (name.parts.length > 1) {
       if (place.schema === temporarySchema) return { ...place, schema: this.#temporary(this.#searchPath[0]) };
       // The database that USE names may be that of the tables without one.
-      const schema = place.schema === this.#unnamed ? defaultSchema : place.schema;
+      const schema = this.#schemaOf(name, place.schema);
       return { ...place, schema: temporary ? this.#temporary(schema) : schema };
     }
     if (temporary && temporarySchema !== "" && !dialect.grammar.temporaryBesides)
@@ -323,7 +347,7 @@ export class Catalog {
     const { defaultSchema, temporarySchema, temporaryBesides } = dialects[this.dialect].grammar;
     if (name.parts.length > 1) {
       if (schema === temporarySchema) return this.relation(tableKey(this.#temporary(this.#searchPath[0]), table));
-      const own = schema === this.#unnamed ? defaultSchema : schema;
+      const own = this.#schemaOf(name, schema);
       const found =
         (temporaryBesides ? this.relation(tableKey(this.#temporary(own), table)) : undefined) ??
         this.relation(tableKey(own, table));
@@ -362,7 +386,7 @@ export class Catalog {
   /** A routine by its name in a statement, whatever its arguments. */
   routine(name: Name): Routine | undefined {
     const { schema, table } = tableNameOf(name, dialects[this.dialect]);
-    for (const one of name.parts.length > 1 ? [schema] : this.#searchPath) {
+    for (const one of name.parts.length > 1 ? [this.#schemaOf(name, schema)] : this.#searchPath) {
       const found = this.object("routine", tableKey(one, table));
       if (found?.object === "routine") return found;
     }

@@ -20,8 +20,8 @@ export function foldName(name: Pick<Ident, "text" | "quoted">, dialect: Dialect)
 export function tableNameOf(name: Name, dialect: Dialect): { schema: string; table: string } {
   const { parts } = name;
   const table = foldName(parts[parts.length - 1], dialect);
-  const schema = parts.length > 1 ? foldName(parts[parts.length - 2], dialect) : dialect.grammar.defaultSchema;
-  return { schema, table };
+  const given = parts.length > 1 ? foldName(parts[parts.length - 2], dialect) : "";
+  return { schema: given === "" ? dialect.grammar.defaultSchema : given, table };
 }
 
 /** How a name is spelled, where that is not how it compares; null: the same. */
@@ -31,7 +31,9 @@ export function spellingOf(name: Pick<Ident, "text" | "quoted">, dialect: Dialec
 
 /** The parts of a table's name as it is spelled; null where it is the plain name that compares. */
 export function spelledName({ parts }: Name, dialect: Dialect): readonly string[] | null {
-  const own = parts.slice(-2).map((part) => spellingOf(part, dialect) ?? foldName(part, dialect));
+  const own = parts
+    .slice(dialect.grammar.databaseNames ? -3 : -2)
+    .map((part) => spellingOf(part, dialect) ?? foldName(part, dialect));
   return own.length === 1 && own[0] === foldName(parts[0], dialect) ? null : own;
 }
 

@@ -157,7 +157,8 @@ export class StatementContext implements HazardContext, Step {
     if (this.ripples.length > 0) traits |= Trait.ripple;
     if (names && this.catalog) traits |= relationTraits(names, this.tree, this.catalog);
     if (names && (names.open.length > 0 || names.missing.length > 0)) traits |= Trait.openName;
-    if (this.tree.kind === "merge" || (this.tree.kind === "insert" && this.tree.columns)) traits |= Trait.columnList;
+    const lists = this.tree.kind === "insert" || this.tree.kind === "copy";
+    if (this.tree.kind === "merge" || (lists && this.tree.columns)) traits |= Trait.columnList;
     if (this.tree.kind === "insert" && this.tree.conflicts.some(({ target }) => target.length > 0))
       traits |= Trait.conflictTarget;
     if (this.statement.comments.length > 0) traits |= Trait.comment;

@@ -70,21 +70,27 @@ export abstract class SqlWriter {
   table(table: Pick<Table, "schema" | "name" | "written">): string {
     const schema = this.#schemaOf(table);
     const own = this.name(table.written?.[table.written.length - 1] ?? table.name);
-    return schema === "" ? own : `${this.name(schema)}.${own}`;
+    return schema === "" ? own : `${schema}.${own}`;
   }
 
   /** A name for a copy, in the schema of the table that is copied. */
   beside(table: Pick<Table, "schema" | "name" | "written">, name: string): string {
     const schema = this.#schemaOf(table);
-    return schema === "" ? this.name(name) : `${this.name(schema)}.${this.name(name)}`;
+    return schema === "" ? this.name(name) : `${schema}.${this.name(name)}`;
   }
 
+  /** The schema, with its database where it is another one, as it is written; empty where it goes without saying. */
   #schemaOf(table: Pick<Table, "schema" | "written">): string {
-    if (table.written && table.written.length > 1) return table.written[0];
-    const { defaultSchema, temporarySchema, temporaryBesides } = this.dialect.grammar;
+    const { defaultSchema, temporarySchema, temporaryBesides, databaseNames } = this.dialect.grammar;
+    if (table.written && table.written.length > 1)
+      return table.written
+        .slice(0, -1)
+        .map((part) => (part === "" ? "" : this.name(part)))
+        .join(".");
     const { schema } = table;
-    if (temporaryBesides && schema.startsWith(temporarySchema)) return schema.slice(temporarySchema.length);
-    return schema === "main" || schema === defaultSchema || schema === temporarySchema ? "" : schema;
+    if (temporaryBesides && schema.startsWith(temporarySchema)) return this.name(schema.slice(temporarySchema.length));
+    if (schema === "" || schema === "main" || schema === defaultSchema || schema === temporarySchema) return "";
+    return (databaseNames ? schema.split(".") : [schema]).map((part) => this.name(part)).join(".");
   }
 
   /** A table as FROM names it; `only` leaves the tables out that inherit from it. */

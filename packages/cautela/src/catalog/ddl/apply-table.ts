@@ -29,9 +29,11 @@ import {
 import { foldName, spelledName, spellingOf, tableNameOf } from "../names.ts";
 import { columnType, isSerial } from "../types.ts";
 import { builtKeys } from "./built-keys.ts";
+import { dropDependents } from "./drop.ts";
 import { givenNames, withGivenNames } from "./given-names.ts";
 import { queryColumns } from "./query-columns.ts";
 import { renameRelation } from "./rename.ts";
+import { viewsFollowColumn } from "./view-references.ts";
 
 export function createTable(catalog: Catalog, statement: CreateTableStatement, slice: Slice): void {
   const dialect = dialects[catalog.dialect];
@@ -410,7 +412,12 @@ export function alterTable(catalog: Catalog, statement: AlterTableStatement, sli
     if (action.what === "rename" || action.what === "set-schema") {
       catalog.put(table);
       table = moved(catalog, table, action);
-    } else table = altered(catalog, table, action, slice);
+    } else {
+      const before = table;
+      table = altered(catalog, table, action, slice);
+      if ((action.what === "drop-column" || action.what === "drop-constraint") && action.cascade)
+        table = dropDependents(catalog, before, table);
+    }
   }
   catalog.put(table);
   for (const action of statement.actions)
@@ -475,6 +482,7 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
     case "column-generated":
       return mapColumn(table, named(action.name), (column) => ({ ...column, generated: null, expression: null }));
     case "rename-column":
+      viewsFollowColumn(catalog, tableKey(table.schema, table.name), named(action.name), named(action.to));
       return renamedColumn(catalog, withGivenNames(table, dialect), named(action.name), action.to);
     case "add-constraint":
       return withConstraint(table, action.constraint, dialect, slice, catalog);

@@ -168,7 +168,7 @@ function setting(catalog: Catalog, statement: SettingStatement): void {
     const said = path.length > 0 && path[0] !== "default" ? path : [defaultSchema];
     if (statement.scope === "local") catalog.searchLocally(said);
     else catalog.searchPath = said;
-  } else if (statement.name === "current_schema" || (statement.name === "database" && defaultSchema === "")) {
+  } else if (statement.name === "current_schema" || statement.name === "database") {
     const name: Ident = { text: statement.value, quoted: false, hole: false, start: 0, end: 0 };
     catalog.use(foldName(name, dialect));
   }

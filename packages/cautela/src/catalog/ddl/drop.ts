@@ -1,12 +1,11 @@
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { DropStatement, Name } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
 import { Catalog } from "../catalog.ts";
 import { keyParts, tableKey } from "../keys.ts";
 import type { Table, View } from "../model.ts";
-import { foldName, tableNameOf } from "../names.ts";
-import { viewQuery } from "../parsed-code.ts";
+import { foldName } from "../names.ts";
+import { reads } from "./view-references.ts";
 
 /** Removes what a DROP statement drops, and what goes with it. */
 export function drop(catalog: Catalog, statement: DropStatement, dialect: Dialect): void {
@@ -89,28 +88,37 @@ function dropView(catalog: Catalog, view: View, cascade: boolean): void {
 }
 
 /** The views that read what CASCADE has dropped, and those that read them (PostgreSQL 15 manual, 5.14). */
-function dropReaders(catalog: Catalog, gone: string): void {
+function dropReaders(catalog: Catalog, gone: string, columns: readonly string[] | null = null): void {
   if (!dialects[catalog.dialect].engine.cascadeTakesViews) return;
   for (const view of [...catalog.objects("view")])
-    if (catalog.view(tableKey(view.schema, view.name)) === view && reads(view, gone, catalog))
+    if (catalog.view(tableKey(view.schema, view.name)) === view && reads(view, gone, catalog, columns))
       dropView(catalog, view, true);
 }
 
-/** Whether a view reads what stands under a key; a bare name in its text is of the usual schema or temporary. */
-function reads(view: View, key: string, catalog: Catalog): boolean {
-  const query = viewQuery(view, catalog.dialect);
-  if (!query) return false;
-  const dialect = dialects[catalog.dialect];
-  const { defaultSchema, temporarySchema } = dialect.grammar;
-  let found = false;
-  walk(query.tree, (node) => {
-    if (node.kind !== "table" || found) return undefined;
-    const { schema, table } = tableNameOf(node.name, dialect);
-    const homes = node.name.parts.length > 1 ? [schema] : [defaultSchema, temporarySchema, view.schema];
-    found = homes.some((home) => tableKey(home, table) === key);
-    return undefined;
-  });
-  return found;
+/**
+ * What CASCADE takes along with the columns and keys that a table has lost: keys that refer to them, views that read them.
+ * The table as it is then.
+ */
+export function dropDependents(catalog: Catalog, before: Table, after: Table): Table {
+  const key = tableKey(before.schema, before.name);
+  const keysOf = ({ primaryKey, uniqueKeys }: Table): string[] =>
+    [...(primaryKey ? [primaryKey] : []), ...uniqueKeys].map(({ columns }) => columns.join());
+  const left = new Set(keysOf(after));
+  const lost = new Set(keysOf(before).filter((columns) => !left.has(columns)));
+  const primary = before.primaryKey?.columns.join() ?? "";
+  const without = (one: Table): Table => {
+    const foreignKeys = one.foreignKeys.filter(
+      ({ table, referenced }) => table !== key || !lost.has(referenced.length > 0 ? referenced.join() : primary),
+    );
+    return foreignKeys.length < one.foreignKeys.length ? { ...one, foreignKeys } : one;
+  };
+  if (lost.size > 0)
+    for (const other of catalog.referencing(key))
+      if (tableKey(other.schema, other.name) !== key) catalog.put(without(other));
+  const kept = new Set(after.columns.map(({ name }) => name));
+  const columns = before.columns.map(({ name }) => name).filter((name) => !kept.has(name));
+  if (columns.length > 0) dropReaders(catalog, key, columns);
+  return lost.size > 0 ? without(after) : after;
 }
 
 /** A routine goes, by CASCADE with the triggers that call it. */

@@ -5,6 +5,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import type { Slice } from "../../text/slice.ts";
 import type { Catalog } from "../catalog.ts";
 import { foldName } from "../names.ts";
+import { quoted } from "./view-references.ts";
 
 /**
  * The text of a view's query in which each table is written with the schema that it has now: what a view reads is settled
@@ -50,8 +51,4 @@ function tableNames(query: Query, dialect: Dialect): { names: Name[]; inner: Rea
     return undefined;
   });
   return { names, inner };
-}
-
-function quoted(schema: string): string {
-  return /^[a-z_][a-z0-9_]*$/.test(schema) ? schema : `"${schema.replaceAll('"', '""')}"`;
 }

@@ -1,6 +1,7 @@
 import { Catalog } from "../catalog.ts";
 import { tableKey } from "../keys.ts";
 import type { CatalogObject, Table } from "../model.ts";
+import { viewsFollow } from "./view-references.ts";
 
 /** Gives a table or view another name; keys and triggers that refer to it follow. */
 export function renameRelation(
@@ -17,6 +18,7 @@ export function renameRelation(
   const rules = catalog.rulesOf(from);
   const referencing = catalog.referencing(from);
   const children = catalog.childrenOf(from);
+  viewsFollow(catalog, from, schema, name);
   catalog.remove(old.object, from);
   catalog.put(old.object === "table" ? { ...old, schema, name, written } : { ...old, schema, name });
   for (const guard of [...triggers, ...rules]) {

@@ -4,7 +4,7 @@ import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { shownName } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
-import type { Name } from "../../sql/nodes/tree.ts";
+import type { Ident, Name } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { distance, nearest } from "../../text/nearest.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -70,24 +70,30 @@ export const unknownName: Hazard = {
   },
 };
 
-/** The columns that INSERT, also as a branch of MERGE, says it fills. */
-function insertedNames({ tree }: HazardContext): readonly Name[] {
-  if (tree.kind === "insert") return tree.columns ?? [];
-  return tree.kind === "merge" ? tree.whens.flatMap(({ columns }) => columns ?? []) : [];
+/** The columns that INSERT, also as a branch of MERGE, or COPY says it fills. */
+function insertedNames({ tree }: HazardContext): readonly Ident[] {
+  const last = ({ parts }: Name): Ident => parts[parts.length - 1];
+  if (tree.kind === "copy") return tree.columns ?? [];
+  if (tree.kind === "insert") return (tree.columns ?? []).map(last);
+  return tree.kind === "merge" ? tree.whens.flatMap(({ columns }) => columns ?? []).map(last) : [];
 }
 
 /** A column of an INSERT that its table, or its view, does not have. */
-function insertedDraft(name: Name, context: HazardContext): Draft | null {
+function insertedDraft(last: Ident, context: HazardContext): Draft | null {
   const { tree, catalog, dialect } = context;
-  if ((tree.kind !== "insert" && tree.kind !== "merge") || tree.target.kind !== "table") return null;
-  const relation = catalog?.resolveRelation(tree.target.name);
+  const target =
+    tree.kind === "copy"
+      ? tree.table
+      : (tree.kind === "insert" || tree.kind === "merge") && tree.target.kind === "table"
+        ? tree.target.name
+        : null;
+  const relation = target ? catalog?.resolveRelation(target) : undefined;
   const offered =
     relation?.object === "table" && !relation.partial && relation.kind !== "virtual"
       ? relation.columns.map((one) => one.name)
       : relation?.object === "view"
         ? relation.columns
         : null;
-  const last = name.parts[name.parts.length - 1];
   const column = foldName(last, dialect);
   if (!relation || !offered || offered.length === 0 || last.hole) return null;
   if (

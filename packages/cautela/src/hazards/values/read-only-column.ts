@@ -17,7 +17,7 @@ import type { Draft, Hazard } from "../hazard.ts";
 export const readOnlyColumn: Hazard = {
   id: "read-only-column",
   family: "values",
-  statements: ["update", "insert", "merge"],
+  statements: ["update", "insert", "merge", "copy"],
   weight: "stop",
   depends: ["names"],
   needs: Trait.computed,
@@ -32,7 +32,7 @@ export const readOnlyColumn: Hazard = {
     dangerous: "UPDATE tariff SET fee_with_tax = 12 WHERE tariff_id = 3;",
     sound: "UPDATE tariff SET fee = 10 WHERE tariff_id = 3;",
   },
-  check({ tree, names, changes, dialect, history, inserted, show }) {
+  check({ tree, names, changes, catalog, dialect, history, inserted, show }) {
     const drafts: Draft[] = [];
     const say = (column: Column, why: string): void => {
       drafts.push({
@@ -75,6 +75,13 @@ export const readOnlyColumn: Hazard = {
         )
           say(column, "an identity takes a value only while SET IDENTITY_INSERT is ON for the table");
       });
+    }
+    // Identity columns are loaded as they come (PostgreSQL 15 manual, COPY).
+    const loaded =
+      tree.kind === "copy" && tree.direction === "in" && tree.table ? catalog?.resolve(tree.table) : undefined;
+    for (const one of (loaded && tree.kind === "copy" && tree.columns) || []) {
+      const column = columnLike(loaded, foldName(one, dialect));
+      if (column?.generated) say(column, "it is computed from other columns");
     }
     if (tree.kind === "merge" && dialect.engine.mergeKeepsCondition)
       for (const { column, value } of assignedIn(tree, names))

@@ -201,6 +201,8 @@ export interface EngineRules {
   readonly useDatabase: boolean;
   /** DROP … CASCADE takes the views that read what is dropped. */
   readonly cascadeTakesViews: boolean;
+  /** A view goes on reading its tables and columns when they get other names. */
+  readonly viewsFollowNames: boolean;
   /** IGNORE also bends values that do not fit. */
   readonly ignoreBendsValues: boolean;
   /** A rename is refused while any view is broken. */
@@ -351,6 +353,7 @@ const NONE: Record<Flag, boolean> = {
   copiesByInto: false,
   useDatabase: false,
   cascadeTakesViews: false,
+  viewsFollowNames: false,
   ignoreBendsValues: false,
   renameChecksViews: false,
 };

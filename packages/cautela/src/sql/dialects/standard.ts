@@ -100,6 +100,7 @@ export const standardGrammar: GrammarRules = {
   fold: "lower",
   looseNames: false,
   defaultSchema: "",
+  databaseNames: false,
   temporarySchema: "",
   temporaryBesides: false,
 };

@@ -272,8 +272,13 @@ export class Parser {
     let parts = [this.kind === T.STRING || this.kind === T.VARIABLE ? this.label(what) : this.ident(what)];
     while (this.kind === T.DOT) {
       this.advance();
-      if (this.kind === T.DOT) continue;
-      const part = this.kind === T.STAR ? this.starPart() : this.label("a name after the dot");
+      // harbour..berth: the schema is left out.
+      const part =
+        this.kind === T.DOT
+          ? this.noPart()
+          : this.kind === T.STAR
+            ? this.starPart()
+            : this.label("a name after the dot");
       if (parts.length === 1) parts = [parts[0], part];
       else parts.push(part);
     }
@@ -284,6 +289,10 @@ export class Parser {
       link = this.name("the name of a database link").parts[0];
     }
     return { kind: "name", start, end: this.previousEnd, parts, link };
+  }
+
+  noPart(): Ident {
+    return { start: this.start, end: this.start, text: "", quoted: false, hole: false };
   }
 
   starPart(): Ident {

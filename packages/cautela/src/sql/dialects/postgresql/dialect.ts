@@ -138,6 +138,7 @@ export const postgresql = dialect(
       "questionLabels",
       "searchPath",
       "cascadeTakesViews",
+      "viewsFollowNames",
       "triggersByName",
       "aliasesInGroup",
       "targetBesideFrom",

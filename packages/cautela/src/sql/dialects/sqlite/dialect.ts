@@ -131,6 +131,7 @@ export const sqlite = dialect(
       "booleansAreValues",
       "lastAssignmentWins",
       "renameChecksViews",
+      "viewsFollowNames",
     ],
     {
       countType: "",

@@ -176,6 +176,7 @@ export const tsql = dialect(
     fold: "keep",
     looseNames: true,
     defaultSchema: "dbo",
+    databaseNames: true,
   },
   syntaxOf(
     "bareAdd",

@@ -74,9 +74,10 @@ async function drops(engine: Engine, table: string): Promise<string[]> {
     );
   }
   const asked = `SELECT constraint_name AS name, constraint_type AS type FROM information_schema.table_constraints
-    WHERE constraint_schema = '${database}' AND table_name = '${table}' AND constraint_type IN ('FOREIGN KEY', 'UNIQUE') ORDER BY type`;
+    WHERE constraint_schema = '${database}' AND table_name = '${table}' AND constraint_type IN ('FOREIGN KEY', 'UNIQUE', 'CHECK') ORDER BY type`;
   return (await engine.rows(asked)).map(
-    ({ name, type }) => `ALTER TABLE ${table} DROP ${type === "UNIQUE" ? "INDEX" : type} ${name}`,
+    ({ name, type }) =>
+      `ALTER TABLE ${table} DROP ${type === "UNIQUE" ? "INDEX" : type === "CHECK" ? "CONSTRAINT" : type} ${name}`,
   );
 }
 
@@ -160,5 +161,7 @@ function constraints(dialect: DialectId): fc.Arbitrary<string[]> {
   const foreign = columns.map((list) => `FOREIGN KEY (${list}) REFERENCES owner (${list})`);
   const check = fc.constantFrom("a > 0", "a < b", "b <> 3 OR b > 9", "1 = 1").map((text) => `CHECK (${text})`);
   const some = (one: fc.Arbitrary<string>): fc.Arbitrary<string[]> => fc.array(one, { minLength: 1, maxLength: 5 });
-  return dialect === "postgresql" ? some(fc.oneof(unique, foreign, check)) : fc.oneof(some(unique), some(foreign));
+  return dialect === "postgresql"
+    ? some(fc.oneof(unique, foreign, check))
+    : fc.oneof(some(unique), some(foreign), some(check));
 }

@@ -89,6 +89,7 @@ export class Catalog {
   #pathSaid = false;
   /** The database in which tables without one are taken to stand, where a script names it: USE. */
   #unnamed: string | null = null;
+  #unsettled = false;
   /** The database in use, where schemas stand in databases (tsql). */
   #database: string | null = null;
 
@@ -101,6 +102,7 @@ export class Catalog {
     this.complete = options.complete ?? options.parent?.complete ?? true;
     this.#searchPath = options.searchPath ?? options.parent?.searchPath ?? [dialects[dialect].grammar.defaultSchema];
     this.#unnamed = options.parent ? options.parent.#unnamed : null;
+    this.#unsettled = options.parent ? options.parent.#unsettled : false;
     this.#database = options.parent ? options.parent.#database : null;
   }
 
@@ -185,6 +187,15 @@ export class Catalog {
     if (this.#unnamed === null) return schema;
     const named = parts.length > 2 ? foldName(parts[parts.length - 3], dialects[this.dialect]) : this.#database;
     return this.#within(named, schema);
+  }
+
+  /** SQL has run that could not be read, and may have altered any table. */
+  get unsettled(): boolean {
+    return this.#unsettled;
+  }
+
+  unsettle(): void {
+    this.#unsettled = true;
   }
 
   #changed(): void {

@@ -16,7 +16,7 @@ import { firingTriggers } from "./firing-triggers.ts";
 import { decide, endsItself, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
 import { carriedBy } from "./keys.ts";
 import { ownPath } from "./own-path.ts";
-import { firedBy, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
+import { firedBy, NO_VALUES, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
 import { PLAIN, type RowChange, rowChangesOf } from "./row-changes.ts";
 import { doesNothing, ruleRefusal } from "./rule-refusals.ts";
@@ -377,6 +377,12 @@ class Follower {
     this.#keys(wave, table, node, rewritten, above);
     if (!wave.only) this.#children(wave, table, node);
     for (const trigger of fired) if (trigger.timing === "after") this.#trigger(trigger, wave, node, rewritten);
+    if (wave.moves && table.kind !== "partitioned")
+      for (const action of ["delete", "insert"] as const) {
+        const moved = { ...wave, action, columns: null, values: NO_VALUES };
+        for (const trigger of this.#triggers(moved, key, node, this.#above(table)))
+          if (trigger.level === "row") this.#trigger(trigger, moved, node, []);
+      }
   }
 
   /** The tables that this one is a partition of: their row triggers and the keys that refer to them hold for it too. */
@@ -418,12 +424,12 @@ class Follower {
     const { id } = this.#dialect;
     const key = `${trigger.table}\u0000${trigger.name}`;
     const by = { ...firedBy(wave, rewritten), depth: this.#active.length };
-    let certain = true;
+    let certain = !wave.moves || wave.action === "update";
     if (trigger.condition !== null) {
       const condition = conditionTree(trigger, id);
       const answer = condition ? decide(condition.tree, by) : null;
       if (answer === false) return;
-      certain = answer === true;
+      certain &&= answer === true;
     }
     if (this.#active.includes(key)) {
       // SQLite and SQL Server do not fire a trigger inside itself unless that is switched on.
@@ -721,7 +727,11 @@ class Follower {
     for (const child of this.#catalog.childrenOf(tableKey(table.schema, table.name))) {
       if (child === table) continue;
       const spread = wave.spread === "every" ? "every" : "some";
-      this.wave({ ...wave, relation: child, spread, below: true }, node.id, {
+      // The partition key is part of every key (PostgreSQL 15 manual, 5.11.2.3, and UPDATE, "Notes").
+      const moves =
+        wave.moves ||
+        (wave.action === "update" && child.partitionOf !== null && touches(wave.columns, table.primaryKey?.columns));
+      this.wave({ ...wave, relation: child, spread, below: true, moves }, node.id, {
         how: "partition",
         name: shownName(child),
         reason:
@@ -733,4 +743,9 @@ class Follower {
       });
     }
   }
+}
+
+/** Whether a change gives one of the columns a value; null: all of them. */
+function touches(changed: readonly string[] | null, columns: readonly string[] | undefined): boolean {
+  return columns?.some((one) => changed === null || changed.includes(one)) ?? false;
 }

@@ -27,6 +27,8 @@ export interface PropagatedChange
   rowless: boolean;
   /** It comes from a table of which this one is a partition, or from which it inherits. */
   below?: boolean;
+  /** A row may go to another partition: it is deleted from one and inserted into the other. */
+  moves?: boolean;
 }
 
 export const NO_VALUES: ReadonlyMap<string, ConstantValue> = new Map();

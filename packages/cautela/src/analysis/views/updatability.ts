@@ -202,13 +202,17 @@ function settled(
     const table = from.source.relation;
     return { name, base: { table, column: from.column }, below, place, reason };
   }
-  const inner = views.get(from.source)?.columns.find((one) => one.name === from.column);
-  if (!inner) return { name, base: null, below, place, reason: reason ?? "where it comes from is not known" };
   const one = views.get(from.source);
-  const through = one?.through.update;
-  const sealed = through === null && !one?.alone ? (one?.reason.update ?? "that view cannot be written") : null;
   // A trigger or rule of the view below takes any of its columns.
-  const own = through === "trigger" || through === "rule" ? null : inner.reason;
+  const open = one && [one.through.update, one.through.insert].some((by) => by === "trigger" || by === "rule");
+  const inner = one?.columns.find((column) => column.name === from.column);
+  if (!inner) {
+    const unknown = open ? null : "where it comes from is not known";
+    return { name, base: null, below, place, reason: reason ?? unknown };
+  }
+  const own = open ? null : inner.reason;
+  const closed = one?.through.update === null && !one.alone && !open;
+  const sealed = closed ? (one.reason.update ?? "that view cannot be written") : null;
   return { name, base: inner.base, below, place: `${place}/${inner.place}`, reason: reason ?? own ?? sealed };
 }
 

@@ -6,6 +6,7 @@ import type {
   ColumnDefinition,
   CreateIndexStatement,
   CreateTableStatement,
+  Expr,
   ForeignKeyClause,
   Ident,
   Name,
@@ -219,7 +220,7 @@ function withColumn(
       isRowid(definition, dialect) ||
       definition.identity !== null ||
       domain?.required === true,
-    default: definition.default
+    default: isSaid(definition.default)
       ? slice(definition.default.start, collated ? collated.operands[0].end : definition.default.end)
       : serial
         ? `nextval('${table.name}_${name}_seq')`
@@ -242,12 +243,13 @@ function withColumn(
   if (definition.primary) next = withKey(next, "primary", uniqueKey(named(definition.named.primary), [name]), dialect);
   else if (definition.unique)
     next = withKey(next, "unique", uniqueKey(named(definition.named.unique), [name]), dialect);
+  const inline = dialect.engine.checksCalled === "constraint_n" ? name : null;
   for (const [i, check] of definition.checks.entries()) {
     next = {
       ...next,
       checks: [
         ...next.checks,
-        { name: named(definition.named.checks[i]), condition: slice(check.start, check.end), enabled: true },
+        { name: named(definition.named.checks[i]) ?? inline, condition: slice(check.start, check.end), enabled: true },
       ],
     };
   }
@@ -344,6 +346,12 @@ function standing({ unchecked }: TableConstraint, words: string): { enabled: boo
   return { enabled, trusted: enabled && !unchecked };
 }
 
+/** Whether a default gives anything: DEFAULT NULL is what a column has without one. */
+function isSaid(given: Expr | null): given is Expr {
+  return given !== null && !(given.kind === "literal" && given.type === "null");
+}
+
+/** The key of the table to which a foreign key refers. */
 function referencedKey(clause: ForeignKeyClause, own: Table, dialect: Dialect, catalog: Catalog): string {
   const { parts } = clause.table;
   return dialect.engine.keysStayInSchema
@@ -474,7 +482,7 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
     case "column-required":
       return mapColumn(table, named(action.name), (column) => ({ ...column, required: action.required }));
     case "column-default": {
-      const text = action.default ? slice(action.default.start, action.default.end) : null;
+      const text = isSaid(action.default) ? slice(action.default.start, action.default.end) : null;
       return mapColumn(table, named(action.name), (column) => ({ ...column, default: text }));
     }
     case "column-identity":

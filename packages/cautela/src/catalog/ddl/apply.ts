@@ -1,5 +1,6 @@
 import { dialects } from "../../sql/dialects/index.ts";
-import type { Ident, Name, RenameStatement, SettingStatement, Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Ident, Name, RenameStatement, SettingStatement, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Slice } from "../../text/slice.ts";
 import { Catalog, relationKey } from "../catalog.ts";
 import { tableKey } from "../keys.ts";
@@ -80,9 +81,50 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
       break;
     case "select":
       selectInto(catalog, statement);
+      if (statement.query.body.kind === "select" && statement.query.body.from.length === 0)
+        for (const { expr } of statement.query.body.items)
+          if (expr.kind === "call" && expr.args.length > 0) unsettleCalled(catalog, expr.name, expr.args);
+      break;
+    case "call-statement":
+      if (statement.name) unsettleCalled(catalog, statement.name, statement.args);
+      break;
+    case "dynamic":
+      if (statement.body === null) unsettle(catalog, statement);
       break;
     default:
   }
+}
+
+/** A routine of which nothing is known may alter the tables that it is given by name. */
+function unsettleCalled(catalog: Catalog, name: Name, args: readonly Expr[]): void {
+  if (catalog.routine(name)) return;
+  for (const arg of args) if (arg.kind === "literal" && arg.type === "string") unsettleNamed(catalog, arg.value);
+}
+
+/** SQL that is put together may alter the tables that its pieces name; where they name none, any table. */
+function unsettle(catalog: Catalog, statement: Extract<Statement, { kind: "dynamic" }>): void {
+  let first: string | null = null;
+  let named = false;
+  walk(statement, (node) => {
+    if (node.kind !== "literal" || node.type !== "string") return undefined;
+    first ??= node.value;
+    if (ALTERS_NOTHING.test(first)) return false;
+    for (const word of node.value.split(/[^\w.$#]+/)) if (word !== "" && unsettleNamed(catalog, word)) named = true;
+    return undefined;
+  });
+  if (!named && !ALTERS_NOTHING.test(first ?? "")) catalog.unsettle();
+}
+
+/** Texts that begin so change no columns. */
+const ALTERS_NOTHING =
+  /^\s*(?:select|with|insert|update|delete|merge|replace|truncate|grant|revoke|comment|analy[sz]e|vacuum|set|call|exec|create\s+(?:unique\s+)?index|drop\s+index|refresh)\b/i;
+
+/** From here on more columns of a table may be there than are known; whether there is such a table. */
+function unsettleNamed(catalog: Catalog, text: string): boolean {
+  const parts = text.split(".").map((part) => ({ text: part, quoted: false, hole: false, start: 0, end: 0 }));
+  const table = catalog.resolve({ kind: "name", parts, link: null, start: 0, end: 0 });
+  if (table && !table.partial) catalog.put({ ...table, partial: true });
+  return table !== undefined;
 }
 
 function comment(catalog: Catalog, object: string, name: Name, text: string | null): void {

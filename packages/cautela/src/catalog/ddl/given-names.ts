@@ -61,7 +61,7 @@ export function givenNames(table: Table, { engine }: Dialect): GivenNames {
           return one;
         }),
         foreignKeys: own(foreignKeys, () => `${numbered}${++last}`),
-        checks: checks.map(({ name }) => name),
+        checks: numberedChecks(table, engine.checksCalled),
       };
     }
     case "unknown":
@@ -72,6 +72,22 @@ export function givenNames(table: Table, { engine }: Dialect): GivenNames {
         checks: checks.map(({ name }) => name),
       };
   }
+}
+
+/** MariaDB takes the first number that is free; MySQL goes on after the last one. */
+function numberedChecks({ name: table, checks }: Table, called: Dialect["engine"]["checksCalled"]): (string | null)[] {
+  const taken = new Set(checks.flatMap(({ name }) => name ?? []));
+  const prefix = called === "constraint_n" ? "constraint_" : `${table}_chk_`;
+  let last = 0;
+  if (called === "table_chk_n")
+    for (const name of taken)
+      if (name.startsWith(prefix)) last = Math.max(last, Number(name.slice(prefix.length)) || 0);
+  return checks.map(({ name }) => {
+    if (name !== null || called === null) return name;
+    do last++;
+    while (taken.has(`${prefix}${last}`));
+    return `${prefix}${last}`;
+  });
 }
 
 /** A table whose constraints keep the names that were made from its own and its columns', when one of those changes. */

@@ -205,13 +205,17 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const spelled = context.slice(last.start, last.end);
   // Quotes stay as they are written; a name that needs them is not put in bare.
   const bare = spelled === column && near !== null && /^[a-z_][a-z0-9_]*$/i.test(near);
+  // SQL that is put together while it runs may have added it.
+  const perhaps = !jet && near === null && (context.catalog?.unsettled ?? false);
   return {
     ...(bare && near ? { fix: { title: `Write ${near}`, edits: [{ ...context.region(last), text: near }] } } : {}),
-    weight: jet ? "ask" : "stop",
-    refused: !jet,
+    weight: jet || perhaps ? "ask" : "stop",
+    refused: !jet && !perhaps,
     message: jet
       ? `${capital(where)}, so whoever runs this is asked for it.`
-      : `${capital(where)}, so the engine refuses this.`,
+      : perhaps
+        ? `${capital(where)}; unless SQL that this script puts together has added it, the engine refuses this.`
+        : `${capital(where)}, so the engine refuses this.`,
     because: offered.length > 0 && offered.length <= 30 ? [`the columns in sight are ${offered.join(", ")}`] : [],
     remedy: near === null ? "Write the column that is meant." : `Did you mean \`${near}\`?`,
   };

@@ -29,6 +29,8 @@ export interface EngineRules {
   readonly constraintNames: "table" | "keys-in-schema" | "schema";
   /** What the engine calls a constraint that has no name: `mooring_fee_check` after its columns, `mooring_ibfk_1` by numbers. */
   readonly constraintsCalled: "by-columns" | "by-numbers" | "unknown";
+  /** How a CHECK without a name is called (mysql, mariadb; there one that stands in a column has the name of the column). */
+  readonly checksCalled: "constraint_n" | "table_chk_n" | null;
   /** Whether a subquery may read the table that its UPDATE, DELETE or INSERT … VALUES changes. */
   readonly ownTableRead: "allowed" | "no-named-delete" | "refused";
   /** The width of `int(11)` says nothing. */
@@ -247,6 +249,7 @@ export function engineOf(names: readonly Flag[], rules: Partial<Rule> = {}): Eng
 
 const USUAL: Rule = {
   constraintNames: "table",
+  checksCalled: null,
   constraintsCalled: "unknown",
   ownTableRead: "allowed",
   typeNames: {},

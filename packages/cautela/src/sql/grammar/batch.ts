@@ -6,7 +6,7 @@ import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
 import { dynamicBody } from "./dynamic.ts";
 import { expression } from "./expression.ts";
-import { conditionally, noteText } from "./known-text.ts";
+import { conditionally, inBranches, noteDeclared, noteText } from "./known-text.ts";
 import { plainDeclaration } from "./plain-nodes.ts";
 import { query } from "./query.ts";
 import { statement } from "./statement.ts";
@@ -51,7 +51,7 @@ export function controlFlow(p: Parser): Statement | null {
       if (/^distributed$/i.test(p.wordAhead(1))) return null;
       return block(p);
     case K.IF:
-      return conditionally(p, () => ifStatement(p));
+      return inBranches(p, () => ifStatement(p));
     case K.WHILE: {
       p.advance();
       const condition = expression(p);
@@ -178,7 +178,7 @@ function declare(p: Parser): Statement {
       // A cursor variable.
     } else node.type = typeName(p);
     node.value = p.acceptOp(Op.EQ) ? expression(p) : null;
-    noteText(p, node.name.text, node.value);
+    noteDeclared(p, node.name.text, node.value);
   } while (p.acceptKind(T.COMMA));
   node.end = p.previousEnd;
   return node;

@@ -3,7 +3,7 @@ import { Op, T } from "../lexer/tokens.ts";
 import type { Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { expression } from "./expression.ts";
-import { noteText } from "./known-text.ts";
+import { noteDeclared } from "./known-text.ts";
 import { plainDeclaration } from "./plain-nodes.ts";
 import { assignedValue, blockBody, bodyStatement } from "./procedural.ts";
 import { atQuery, query } from "./query.ts";
@@ -65,8 +65,8 @@ function oneDeclaration(p: Parser): Statement {
   if (p.isOp(Op.ASSIGN) || p.isOp(Op.EQ) || p.is(K.DEFAULT)) {
     p.advance();
     node.value = assignedValue(p);
-    noteText(p, node.name.text, node.value);
   }
+  noteDeclared(p, node.name.text, node.value);
   node.end = p.previousEnd;
   return node;
 }
@@ -159,7 +159,7 @@ export function declaration(p: Parser): Statement {
     while (!p.atEnd() && !p.is(K.DEFAULT) && !p.isOp(Op.ASSIGN)) p.advance();
   }
   if (p.accept(K.DEFAULT) || p.acceptOp(Op.ASSIGN)) node.value = expression(p);
-  noteText(p, node.name.text, node.value);
+  noteDeclared(p, node.name.text, node.value);
   node.end = p.previousEnd;
   return node;
 }

@@ -35,11 +35,45 @@ export function constantTexts(p: Parser, expr: Expr): readonly string[] | null {
       const { parts } = expr.name;
       if (parts.length !== 1) return null;
       if (/^concat$/i.test(parts[0].text)) return joined(p, expr.args);
+      if (/^(?:quote_ident|quotename|quote_literal)$/i.test(parts[0].text))
+        return expr.args.length === 1 ? each(p, expr.args[0], QUOTES[parts[0].text.toLowerCase()]) : null;
+      if (/^format$/i.test(parts[0].text)) return formatted(p, expr.args);
       return /^i?if$/i.test(parts[0].text) && expr.args.length === 3 ? either(p, expr.args.slice(1)) : null;
     }
     default:
       return null;
   }
+}
+
+const QUOTES: Record<string, (text: string) => string> = {
+  quote_ident: (text) => (/^[a-z_][a-z0-9_]*$/.test(text) ? text : `"${text.replaceAll('"', '""')}"`),
+  quotename: (text) => `[${text.replaceAll("]", "]]")}]`,
+  quote_literal: (text) => `'${text.replaceAll("'", "''")}'`,
+};
+
+function each(p: Parser, expr: Expr, change: (text: string) => string): readonly string[] | null {
+  return constantTexts(p, expr)?.map(change) ?? null;
+}
+
+/** format('… %I … %L', …) of constants (PostgreSQL 15 manual, 9.4.1). */
+function formatted(p: Parser, args: readonly Expr[]): readonly string[] | null {
+  const [pattern, ...values] = args;
+  const patterns = pattern ? constantTexts(p, pattern) : null;
+  if (patterns?.length !== 1) return null;
+  const pieces = patterns[0].split(/%(.)/s);
+  let texts: readonly string[] = [pieces[0]];
+  for (let i = 1; i < pieces.length; i += 2) {
+    let added: readonly string[] | null = ["%"];
+    if (pieces[i] !== "%") {
+      const change = { s: (text: string) => text, I: QUOTES.quote_ident, L: QUOTES.quote_literal }[pieces[i]];
+      const value = values.shift();
+      added = change && value ? each(p, value, change) : null;
+    }
+    if (added === null || texts.length * added.length > MOST) return null;
+    const found = added;
+    texts = texts.flatMap((text) => found.map((more) => text + more + pieces[i + 1]));
+  }
+  return texts;
 }
 
 function joined(p: Parser, parts: readonly Expr[]): readonly string[] | null {
@@ -68,15 +102,47 @@ export function noteText(p: Parser, target: Expr | string, value: Expr | null, o
   if (name === null) return;
   const added = value === null ? null : constantTexts(p, value);
   const before = op === "=" ? [""] : p.texts.get(name);
-  if (added === null || !before || before.length * added.length > MOST) p.texts.delete(name);
-  else
-    p.texts.set(
-      name,
-      before.flatMap((text) => added.map((more) => text + more)),
-    );
+  const known =
+    added === null || !before || before.length * added.length > MOST
+      ? null
+      : before.flatMap((text) => added.map((more) => text + more));
+  if (known === null) p.texts.delete(name);
+  else p.texts.set(name, known);
+  if (!p.given) return;
+  const earlier = p.given.get(name);
+  p.given.set(name, known === null || earlier === null ? null : [...(earlier ?? []), ...known]);
 }
 
-/** Reads what may run or not: variables that it assigns have no certain text after it. */
+/** A variable that is declared without a value: as a text it runs nothing. */
+export function noteDeclared(p: Parser, name: string, value: Expr | null): void {
+  if (value) noteText(p, name, value);
+  else p.texts.set(name.toLowerCase(), [""]);
+}
+
+/** Reads branches of which one runs, or none: after them a variable holds what any of them gives it, or what it held before. */
+export function inBranches<R>(p: Parser, read: () => R): R {
+  const outer = p.given;
+  const before = new Map(p.texts);
+  const given = new Map<string, readonly string[] | null>();
+  p.given = given;
+  let result: R;
+  try {
+    result = read();
+  } finally {
+    p.given = outer;
+  }
+  for (const [name, texts] of given) {
+    const held = before.get(name);
+    const all = texts && held ? [...new Set([...held, ...texts])] : null;
+    if (all && all.length <= MOST) p.texts.set(name, all);
+    else p.texts.delete(name);
+    const earlier = outer?.get(name);
+    outer?.set(name, all === null || earlier === null ? null : [...(earlier ?? []), ...all]);
+  }
+  return result;
+}
+
+/** Reads what may run any number of times: variables that it assigns have no certain text after it. */
 export function conditionally<R>(p: Parser, read: () => R): R {
   const before = new Map(p.texts);
   const result = read();
@@ -93,10 +159,13 @@ function variableName(expr: Expr): string | null {
 /** Reads a body that runs at another time: it knows nothing of the variables here, nor they of it. */
 export function apart<R>(p: Parser, read: () => R): R {
   const before = [...p.texts];
+  const { given } = p;
   p.texts.clear();
+  p.given = null;
   try {
     return read();
   } finally {
+    p.given = given;
     p.texts.clear();
     for (const [name, text] of before) p.texts.set(name, text);
   }

@@ -5,7 +5,7 @@ import type { Parser } from "../reading/parser.ts";
 import { declaration, declarationList } from "./declarations.ts";
 import { dynamicBody } from "./dynamic.ts";
 import { expression, expressions, operand } from "./expression.ts";
-import { conditionally, noteText } from "./known-text.ts";
+import { conditionally, inBranches, noteText } from "./known-text.ts";
 import { execute, prepare } from "./prepared.ts";
 import { atQuery, query, queryRest, select } from "./query.ts";
 import { statement } from "./statement.ts";
@@ -88,9 +88,9 @@ function unlabelled(p: Parser): Statement {
       if (p.is(K.DECLARE) && p.dialect.syntax.declareStatements) return declaration(p);
       return block(p);
     case K.IF:
-      return conditionally(p, () => ifStatement(p));
+      return inBranches(p, () => ifStatement(p));
     case K.CASE:
-      return conditionally(p, () => caseStatement(p));
+      return inBranches(p, () => caseStatement(p));
     case K.LOOP:
     case K.WHILE:
     case K.FOR:

@@ -40,6 +40,8 @@ export class Parser {
   touchedEnd = false;
   /** The texts that variables are known to hold, any one of them, by lower-cased name. */
   readonly texts = new Map<string, readonly string[]>();
+  /** What variables are given inside of branches that are being read; null: something that cannot be told. */
+  given: Map<string, readonly string[] | null> | null = null;
   /** The names under which statements have been prepared whose text is known. */
   readonly prepared = new Set<string>();
   /** Reading the body of a routine, where `;` ends an inner statement. */

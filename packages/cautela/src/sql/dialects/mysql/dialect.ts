@@ -229,6 +229,7 @@ export const mysqlFamilyEngine = [
 
 export const mysqlEngineRules: Partial<EngineRules> = {
   constraintsCalled: "by-numbers",
+  checksCalled: "constraint_n",
   ownTableRead: "no-named-delete",
   typeNames: mysqlTypeNames,
   // A number at the beginning is taken, with a warning or an error (mysql.com, "Type Conversion").
@@ -286,6 +287,7 @@ export const mysql = dialect(
     ...mysqlEngineRules,
     // dev.mysql.com, "Server Error Message Reference", 1093.
     ownTableRead: "refused",
+    checksCalled: "table_chk_n",
     typeNames: { ...mysqlTypeNames, json: "json" },
     laterWords: /^(?:groups|system|function)$/i,
   }),

@@ -45,6 +45,7 @@ test("each fix mends what it is offered for", () => {
       "Leave the NULLs out in the subquery",
       "List the columns",
       "Put a comma between the assignments",
+      "Remove the blank line",
       "Remove the second one",
       "Remove the terminator",
       "Write a name",

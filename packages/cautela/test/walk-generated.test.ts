@@ -4,7 +4,7 @@ import { drawWalk } from "./generated-walks.ts";
 import { CHANGES_STRUCTURE, clients, differences, walk } from "./walking.ts";
 
 // `npm run walk` walks five hundred for each engine; WALKS and WALK_SEED choose others.
-const WALKS = Number(process.env.WALKS ?? 40);
+const WALKS = Number(process.env.WALKS ?? 25);
 const SEED = Number(process.env.WALK_SEED ?? 20261127);
 
 /** What a sheet says where something is not put back. */

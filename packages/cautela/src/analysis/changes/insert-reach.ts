@@ -46,6 +46,7 @@ function queryReach(query: Query, catalog: Catalog | null, dialect: Dialect): Re
     limit: null,
     returning: null,
     ignore: false,
+    distinctRows: false,
     history: null,
     start: body.start,
     end: body.end,

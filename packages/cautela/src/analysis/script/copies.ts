@@ -160,7 +160,16 @@ export class Destruction {
   at: Moment;
   key: string;
   shown: string;
-  action: "delete" | "truncate" | "update" | "drop" | "replace" | "drop-partition";
+  action:
+    | "delete"
+    | "truncate"
+    | "update"
+    | "drop"
+    | "replace"
+    | "drop-partition"
+    | "switch"
+    | "exchange"
+    | "flashback";
   /** The columns whose values are lost; null: whole rows. */
   columns: readonly string[] | null;
   #filter: Filter;

@@ -202,6 +202,8 @@ export class CopyLedger {
     else if (body.groupBy.length > 0) copy.uncertain = "it puts rows together";
     else if (asks && !facts) copy.uncertain = "it joins other tables, so rows may be missing";
     else if (body.distinct && !keepsKey(body, catalog?.byKey(of.key))) copy.uncertain = "it puts rows together";
+    else if (body.distinct && this.#dialect.engine.desktopRules && holdsLongText(body, catalog?.byKey(of.key)))
+      copy.uncertain = "DISTINCT keeps 255 characters of each long text";
     if (facts && (asks || facts.some(({ key }) => key.startsWith("in ")))) copy.takes(facts, body.where, step.slice);
     else if (body.where) {
       // Those of a copy that is not followed are never compared.
@@ -283,4 +285,15 @@ function neverTrue(where: Expr): boolean {
   const { left, right, op } = where;
   if (left.kind !== "literal" || right.kind !== "literal") return false;
   return op === "=" ? left.value !== right.value : (op === "<>" || op === "!=") && left.value === right.value;
+}
+
+/** Whether a SELECT takes a column of long text (jet). */
+function holdsLongText(body: Select, table: Table | undefined): boolean {
+  const long = (table?.columns ?? []).filter(({ type }) => type === "memo").map(({ name }) => name);
+  if (long.length === 0) return false;
+  return body.items.some(
+    ({ expr }) =>
+      expr.kind === "star" ||
+      (expr.kind === "column" && long.includes(expr.path[expr.path.length - 1].text.toLowerCase())),
+  );
 }

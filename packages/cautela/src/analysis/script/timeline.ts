@@ -83,6 +83,11 @@ export class Timeline {
     return this.#open;
   }
 
+  /** A line for the client has come: the script is run by it. */
+  shell = false;
+  /** SET SQLBLANKLINES ON: an entry may hold blank lines (Oracle's shell). */
+  blankLines = false;
+
   note(step: Step): void {
     const { tree } = step;
     if (step.backup !== null) this.#declared = step.backup === "" ? "it is kept elsewhere" : step.backup;
@@ -102,6 +107,9 @@ export class Timeline {
   }
 
   #directive(text: string, at: Moment): void {
+    if (text.trim() !== "/") this.shell = true;
+    const blank = /^set\s+sqlbl(?:anklines)?\s+(on|off)\b/i.exec(text);
+    if (blank) this.blankLines = blank[1].toLowerCase() === "on";
     const psql = /^\\set\s+ON_ERROR_STOP(?:\s+(\S+))?/i.exec(text);
     if (psql) this.errors = { at, stops: !/^(?:off|0|false)$/i.test(psql[1] ?? "on") };
     const bail = /^\.bail\s+(\S+)/i.exec(text);
@@ -272,7 +280,25 @@ export class Timeline {
               table: catalog?.resolve(tree.name) ?? null,
               reach: { bound: "some" },
             });
+          } else if (action.what === "switch" || action.what === "exchange-partition") {
+            const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
+            add({
+              key,
+              shown: `${shown} → ${writtenName(action.table)}`,
+              action: action.what === "switch" ? "switch" : "exchange",
+              columns: null,
+              table: catalog?.resolve(tree.name) ?? null,
+              reach: { bound: "some" },
+            });
           }
+        break;
+      case "opaque":
+        // TO BEFORE DROP brings a dropped table back.
+        if (tree.verb === "flashback" && tree.object === "table" && tree.name && isTurnedBack(step)) {
+          const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
+          const table = catalog?.resolve(tree.name) ?? null;
+          add({ key, shown, action: "flashback", columns: null, table, reach: { bound: "some" } });
+        }
         break;
       case "insert":
         if (tree.target.kind === "table") {
@@ -409,4 +435,9 @@ function commitsSilently(tree: Statement): boolean {
     default:
       return false;
   }
+}
+
+/** FLASHBACK TABLE … TO TIMESTAMP, SCN, RESTORE POINT: every change since then is taken back (Oracle SQL reference). */
+function isTurnedBack({ tree, slice }: Step): boolean {
+  return !/\bto\s+before\s+drop\b/i.test(slice(tree.start, tree.end));
 }

@@ -1,5 +1,5 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
+import { type JoinTree, joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
@@ -52,6 +52,7 @@ export const outerNull: Hazard = {
       if (level?.target) {
         const here = new Set(level.scope.relations);
         const filter = filterParts(judged.change.conditions.filter((one) => one.where !== "join"));
+        if (context.dialect.engine.desktopRules) drafts.push(...addedRows(level, context));
         for (const { join, relation } of level.joins) {
           if (join.type !== "left" || relation.includes(level.target)) continue;
           // Any condition on the joined table removes the rows without a match.
@@ -72,6 +73,27 @@ export const outerNull: Hazard = {
     return drafts;
   },
 };
+
+/** An outer join whose empty side gets values: a row is added there for each row without a match (jet, "Create an update query"). */
+function addedRows({ joins, scope }: JoinTree, { tree, names, dialect }: HazardContext): Draft[] {
+  const drafts: Draft[] = [];
+  for (const { join, before, relation } of joins) {
+    const empty = join.type === "left" ? relation : join.type === "right" ? before : [];
+    const full = join.type === "left" ? before : relation;
+    const filled = assignedIn(tree, names).find(({ target }) => {
+      const owner = target.kind === "column" ? names?.bindings.get(target)?.relation : null;
+      return owner && scope.relations.includes(owner) && empty.includes(owner);
+    });
+    const owner = filled?.target.kind === "column" ? names?.bindings.get(filled.target)?.relation : null;
+    if (!owner || !full[0]) continue;
+    drafts.push({
+      message: `This adds a row to \`${owner.name}\` for every row of \`${full[0].name}\` without a match.`,
+      because: [`${dialect.title} fills the empty side of an outer join by adding a row`],
+      remedy: "Write INNER JOIN to change only the rows that are there.",
+    });
+  }
+  return drafts;
+}
 
 /** Whether a scalar subquery can give no row: an aggregate without groups always gives one. */
 function mayBeEmpty(query: Query): boolean {

@@ -65,6 +65,7 @@ function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
   const lighter = lighterByName(lost.shown, usual, context.policy);
   const weight = lighter?.weight ?? usual;
   const update = lost.action === "update";
+  if (lost.action === "switch" || lost.action === "exchange") return movedDraft(lost, weight);
   const draft: Draft = {
     at: lost.at,
     weight,
@@ -80,6 +81,21 @@ function rowsDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
     about: lost.shown,
     together: (tables) =>
       `${update ? "Values" : "Rows"} of ${listedShort(tables)} are ${update ? "overwritten" : "deleted"}, and nothing keeps what was there.`,
+  };
+}
+
+/** Rows that go into another table as they are, with what stands there. */
+function movedDraft({ at, shown, action }: Destruction, weight: Weight): Draft {
+  const [from, to] = shown.split(" → ");
+  const exchange = action === "exchange";
+  return {
+    at,
+    weight,
+    message: exchange
+      ? `Rows of \`${from}\` change places with those of \`${to}\`.`
+      : `The rows of \`${from}\` go into \`${to}\`; what is switched is empty afterwards.`,
+    because: [exchange ? "EXCHANGE PARTITION moves no data, only names" : "SWITCH moves no data, only names"],
+    remedy: `Keep \`${to}\` until \`${from}\` has proved right.`,
   };
 }
 
@@ -149,7 +165,8 @@ const SAYS_COPY = /(?:^|[._])(?:bak|backup|old|before|copy|save|saved|orig)(?:[_
 /** How heavy a loss of rows or values without a way back is. */
 function weightOf({ action, reach, ripples }: Destruction, { policy }: FinishContext): Weight {
   if (action === "replace") return "note";
-  if (action === "drop-partition") return "ask";
+  if (action === "drop-partition" || action === "flashback") return "ask";
+  if (action === "switch" || action === "exchange") return "note";
   switch (reach.bound) {
     case "one":
       return "note";
@@ -174,11 +191,15 @@ const VERBS: Record<Destruction["action"], string> = {
   drop: "drops",
   replace: "replaces",
   "drop-partition": "drops a partition of",
+  switch: "moves",
+  exchange: "exchanges",
+  flashback: "turns back",
 };
 
 function messageOf({ action, shown, reach, columns }: Destruction): string {
   if (action === "drop")
     return `This drops \`${shown}\`${reach.rows === undefined ? "" : ` with about ${reach.rows} rows`}`;
+  if (action === "flashback") return `This takes back every change of \`${shown}\` since then`;
   if (action === "drop-partition") return `This drops a partition of \`${shown}\` with its rows`;
   if (action === "replace") return `Rows of \`${shown}\` with the same key are replaced`;
   if (action === "update")

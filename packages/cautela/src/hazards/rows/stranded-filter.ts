@@ -1,4 +1,5 @@
-import type { Hazard } from "../hazard.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /** What a statement that was cut off goes on with. */
 const GOES_ON = /^(?:where|and|or|from|inner|left|join|using)\b/i;
@@ -17,7 +18,8 @@ export const strandedFilter: Hazard = {
   title: "A filter that was cut off",
   explanation:
     "A semicolon or a batch separator stands between the statement and its WHERE. The first part is complete and runs " +
-    "without a filter; the WHERE after it is a statement of its own that the engine refuses, when it is too late.",
+    "without a filter; the WHERE after it is a statement of its own that the engine refuses, when it is too late. In Oracle's " +
+    "shell a blank line ends the entry: what stands before it waits in the buffer, and a / runs it without the rest.",
   remedy: "Remove the terminator before WHERE.",
   example: {
     dialect: "tsql",
@@ -25,7 +27,10 @@ export const strandedFilter: Hazard = {
     dangerous: "UPDATE mooring SET fee = 0\nGO\nWHERE mooring_id = 3\nGO",
     sound: "UPDATE mooring SET fee = 0\nWHERE mooring_id = 3\nGO",
   },
-  check({ changes, next, slice, statement, line, region }) {
+  check(context) {
+    const blank = blankLine(context);
+    if (blank) return [blank];
+    const { changes, next, slice, statement, line, region } = context;
     if (next?.kind !== "unread") return [];
     const head = slice(next.start, Math.min(next.end, next.start + 200));
     if (!GOES_ON.test(head)) return [];
@@ -46,3 +51,57 @@ export const strandedFilter: Hazard = {
     ];
   },
 };
+
+const ENTRIES: ReadonlySet<string> = new Set([
+  "update",
+  "delete",
+  "insert",
+  "merge",
+  "create-table",
+  "create-view",
+  "create-index",
+  "alter-table",
+]);
+
+/** A blank line inside a statement, where a shell runs the script (SQL*Plus User's Guide, SET SQLBLANKLINES). */
+function blankLine({
+  tree,
+  dialect,
+  timeline,
+  statement,
+  next,
+  inCode,
+  changes,
+  slice,
+  line,
+  region,
+}: HazardContext): Draft | null {
+  if (dialect.lexical.client !== "sqlplus" || !timeline.shell || timeline.blankLines || inCode) return null;
+  if (!ENTRIES.has(tree.kind)) return null;
+  const text = slice(tree.start, tree.end);
+  const kept = [...statement.comments];
+  for (const found of text.matchAll(/\n[ \t\r]*\n/g)) {
+    const at = tree.start + found.index;
+    if (kept.length === statement.comments.length)
+      walk(tree, (node) => void (node.kind === "literal" && node.type === "string" && kept.push(node)));
+    if (kept.some(({ start, end }) => start <= at && at < end)) continue;
+    const [change] = changes;
+    const rest = text.slice(found.index).trim().split("\n", 1)[0];
+    const runs = next?.tree.kind === "directive" && next.tree.text.trim() === "/" && statement.terminator === ";";
+    const bare = change !== undefined && /^where\b/i.test(rest);
+    return {
+      fix: {
+        title: "Remove the blank line",
+        edits: [{ ...region({ start: at, end: at + found[0].length }), text: "\n" }],
+      },
+      weight: runs && bare ? "stop" : "ask",
+      message:
+        runs && bare
+          ? `Oracle's shell ends this entry at the blank line before \`${rest}\` (line ${line(at + found[0].length)}), and the / after it runs what stands before: every row of \`${change.target}\` is hit.`
+          : `Oracle's shell ends this entry at the blank line before \`${rest}\` (line ${line(at + found[0].length)}): what stands before it is not run, and the rest is refused.`,
+      because: ["a blank line ends an SQL statement there, unless SET SQLBLANKLINES ON is given"],
+      remedy: "Remove the blank line, or SET SQLBLANKLINES ON at the head of the script.",
+    };
+  }
+  return null;
+}

@@ -1,5 +1,5 @@
 import { storedConstant } from "../../analysis/changes/stored-constant.ts";
-import { assignedIn, type ConstantValue } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, type ConstantValue, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
 import { tooLongFor } from "../../analysis/conditions/too-long.ts";
 import { columnLike } from "../../catalog/columns.ts";
@@ -63,6 +63,15 @@ export const mayNotFit: Hazard = {
     for (const { column, value } of assignedIn(tree, names)) {
       const known = column.offered?.column ?? columnLike(changes[0]?.change.table, column.name);
       look(known, value);
+      const long = known && dialect.engine.desktopRules && value.kind === "column" ? usedColumn(value, names) : null;
+      const from = long?.offered?.column;
+      if (known && from?.type === "memo" && textLimit(known, dialect) !== null)
+        drafts.push({
+          weight: "ask",
+          message: `\`${from.name}\` is long text, and \`${known.name}\` takes ${textLimit(known, dialect)} characters: what is longer is lost.`,
+          because: ["a value that does not fit is not written, after one warning for all rows"],
+          remedy: `Look for rows where Len(${show(value)}) is greater first, or widen the column.`,
+        });
       const added = known ? addedText(value, column.name) : null;
       const tooLong = added !== null && known ? tooLongFor(added, known, dialect) : null;
       if (tooLong) {

@@ -1,4 +1,7 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
+import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
+import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
+import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import type { FiredRipple } from "../../analysis/ripples/ripple.ts";
 import type { RowChange } from "../../analysis/ripples/row-changes.ts";
 import type { WriteAction } from "../../analysis/views/refusals.ts";
@@ -57,6 +60,7 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
       drafts.push(draft);
     }
     if (dialect.engine.writableJoins && tree.kind === "update") drafts.push(...joinedQueries(tree, catalog, context));
+    if (dialect.engine.desktopRules && tree.kind === "delete") drafts.push(...oneSide(tree, context));
     const query = writtenQuery(tree, context);
     if (query) {
       const shape = readShape(query.query, null, catalog, dialect);
@@ -159,6 +163,35 @@ function viewDraft(firing: RowChange, view: View, found: Updatability, { dialect
     ],
     remedy: `Insert into \`${shownName(table)}\` itself.`,
   };
+}
+
+/**
+ * Rows of the one side of a join: several rows of it show each, so they are deleted only where DISTINCTROW makes them single
+ * (support.microsoft.com, "3086": could not delete from specified tables).
+ */
+function oneSide(tree: Extract<Statement, { kind: "delete" }>, { names, changes, show }: HazardContext): Draft[] {
+  const [judged] = changes;
+  if (tree.distinctRows || !names || !judged || changes.length > 1) return [];
+  const level = joinTreeOf(tree, names, judged.change.relation?.source ?? null);
+  const target = level?.target;
+  if (!level || !target || level.joins.length !== 1) return [];
+  const columns = new Map<BoundRelation, Set<string>>();
+  for (const { left, leftColumn, right, rightColumn } of linksOf(level.conditions, names, level.scope).equal) {
+    columns.set(left, (columns.get(left) ?? new Set()).add(leftColumn));
+    columns.set(right, (columns.get(right) ?? new Set()).add(rightColumn));
+  }
+  const other = level.scope.relations.find((one) => one !== target);
+  const mine = columns.get(target);
+  const theirs = other && columns.get(other);
+  if (!mine || !theirs || uniqueOn(target, mine) !== true || uniqueOn(other, theirs) !== false) return [];
+  return [
+    {
+      message: `Several rows of \`${other.name}\` may show one row of \`${target.name}\`, so the engine does not delete it from this join.`,
+      refused: true,
+      because: [`\`${target.name}\` is the one side of the join, and DISTINCTROW is not given`],
+      remedy: `Write DELETE DISTINCTROW, or filter \`${show(judged.change.name)}\` with WHERE … IN (SELECT …).`,
+    },
+  ];
 }
 
 /** An UPDATE that joins a query which cannot be written, or reads one in SET: Jet refuses both (support.microsoft.com, "3073"). */

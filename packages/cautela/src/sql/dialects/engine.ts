@@ -157,6 +157,8 @@ export interface EngineRules {
   readonly truncateCascades: boolean;
   /** Delete triggers fire for replaced rows only under recursive_triggers. */
   readonly replaceNeedsRecursion: boolean;
+  /** Long text: cut at 255 characters by DISTINCT, and lost in a shorter column; outer joins add rows to the side that is filled (jet). */
+  readonly desktopRules: boolean;
   /** A foreign key refers to a table of the schema in which its own table is, whatever else has that name. */
   readonly keysStayInSchema: boolean;
   /** A trigger may roll the transaction back. */
@@ -219,6 +221,8 @@ export interface EngineRules {
   readonly countType: string;
   /** How else a number may be written in a text; null: in any way that holds a digit. */
   readonly numberForms: RegExp | null;
+  /** Types whose values are compared with nothing: = and IN are refused, LIKE and IS NULL may be taken. */
+  readonly uncomparable: RegExp | null;
   /** Characters that a name may have. */
   readonly longestName: number;
   /** Names that every row has, or functions without parentheses, folded. */
@@ -257,6 +261,7 @@ const USUAL: Rule = {
   defaultTextLength: null,
   countType: "bigint",
   numberForms: null,
+  uncomparable: null,
   longestName: 64,
   pseudoColumns: new Set(),
   unitFirst: null,
@@ -333,6 +338,7 @@ const NONE: Record<Flag, boolean> = {
   cascadesFireTriggers: false,
   truncateCascades: false,
   replaceNeedsRecursion: false,
+  desktopRules: false,
   keysStayInSchema: false,
   rollbackInTriggers: false,
   raiseFunction: false,

@@ -13,6 +13,8 @@ export interface Syntax {
   readonly remoteNames: boolean;
   /** `f(name => value)`. */
   readonly namedArguments: boolean;
+  /** `ALTER TABLE a SWITCH PARTITION 2 TO b`. */
+  readonly partitionSwitch: boolean;
   /** `harbour..berth`: the schema is left out. */
   readonly emptyNameParts: boolean;
   /** `KEY name (columns)` and `INDEX` among the columns of CREATE TABLE, and `KEY` for PRIMARY KEY after a column. */
@@ -327,6 +329,7 @@ const NONE: { -readonly [Name in keyof Syntax]: Syntax[Name] } = {
   remoteNames: false,
   namedArguments: false,
   emptyNameParts: false,
+  partitionSwitch: false,
   inlineKeys: false,
   replicationOptions: false,
   exclusions: false,

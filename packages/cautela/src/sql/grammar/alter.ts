@@ -250,6 +250,14 @@ function guardOrPartition(p: Parser, start: number): AlterAction | null {
       p.seek(p.pos + 2);
       return { what: "truncate-partition", names: partitionNames(p), start, end };
     default:
+      if (p.isText("SWITCH") && p.dialect.syntax.partitionSwitch) {
+        while (!p.is(K.TO)) {
+          if (p.atEnd()) return null;
+          p.advance();
+        }
+        p.advance();
+        return { what: "switch", table: p.name("the name of a table"), start, end };
+      }
       if (p.isText("EXCHANGE") && p.nextIs(K.PARTITION)) {
         while (!p.is(K.TABLE)) {
           if (p.atEnd()) return null;

@@ -77,6 +77,7 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     limit: null,
     returning: null,
     ignore: false,
+    distinctRows: false,
     history: null,
     start,
     end: start,
@@ -93,7 +94,7 @@ export function deletion(p: Parser, withClause: With | null): DeleteStatement {
     }
   }
   if (p.is(K.TOP) && p.dialect.syntax.topInChanges) node.limit = top(p);
-  if (p.dialect.syntax.distinctRows && (p.accept(K.DISTINCTROW) || p.accept(K.DISTINCT))) node.ignore = false;
+  if (p.dialect.syntax.distinctRows && (p.accept(K.DISTINCTROW) || p.accept(K.DISTINCT))) node.distinctRows = true;
   // DELETE HISTORY FROM berth BEFORE SYSTEM_TIME … (mariadb)
   const history = p.dialect.syntax.deleteHistory && p.isText("HISTORY") && p.nextIs(K.FROM);
   if (history) p.advance();

@@ -509,7 +509,10 @@ function classified(p: Parser): Statement {
   }
   const node = attempt(p, () => knownByWord(p, word, start));
   if (node) return node;
+  const flashback = word === K.FLASHBACK && p.accept(K.TABLE) ? p.name("the name of a table") : null;
   skipStatement(p, { begun: true });
+  if (flashback)
+    return { kind: "opaque", verb, object: "table", class: known, name: flashback, start, end: p.previousEnd };
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
 }
 

@@ -114,6 +114,8 @@ export interface DeleteStatement extends Span {
   readonly limit: Limit | null;
   readonly returning: Returning | null;
   readonly ignore: boolean;
+  /** DELETE DISTINCTROW (jet). */
+  readonly distinctRows: boolean;
   /** DELETE HISTORY … BEFORE SYSTEM_TIME: old versions of rows go, the rows stay (mariadb). */
   readonly history: Expr | null;
 }

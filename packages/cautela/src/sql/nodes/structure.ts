@@ -130,6 +130,8 @@ export type AlterAction = Span &
     | { readonly what: "drop-partition"; readonly names: readonly Ident[] }
     | { readonly what: "truncate-partition"; readonly names: readonly Ident[] }
     | { readonly what: "exchange-partition"; readonly table: Name }
+    /** SWITCH TO: the rows go into another table (tsql). */
+    | { readonly what: "switch"; readonly table: Name }
     | { readonly what: "add-constraint"; readonly constraint: TableConstraint }
     | {
         readonly what: "drop-constraint";

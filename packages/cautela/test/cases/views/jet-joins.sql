@@ -12,3 +12,10 @@ UPDATE Loaf SET Heat = (SELECT Max(Heat) FROM Oven) WHERE ID = 3;
 UPDATE Loaf INNER JOIN Oven ON Oven.ID = Loaf.OvenID SET Loaf.Heat = Oven.Heat;
 -- case: a query in the filter [jet]
 UPDATE Loaf SET Heat = 3 WHERE OvenID IN (SELECT ID FROM Oven WHERE Heat > 6);
+-- case: the one side of a join is deleted [jet]
+-- finds: 0 sealed-view stop
+DELETE Oven.* FROM Oven INNER JOIN Loaf ON Oven.ID = Loaf.OvenID WHERE Loaf.Heat > 6;
+-- case: the one side, with single rows [jet]
+DELETE DISTINCTROW Oven.* FROM Oven INNER JOIN Loaf ON Oven.ID = Loaf.OvenID WHERE Loaf.Heat > 6;
+-- case: the many side [jet]
+DELETE Loaf.* FROM Oven INNER JOIN Loaf ON Oven.ID = Loaf.OvenID WHERE Oven.Heat > 6;

@@ -99,6 +99,7 @@ export const jet = dialect(
       "moduleFunctions",
       "promptsForNames",
       "writableJoins",
+      "desktopRules",
       "starTargets",
       "copiesByInto",
     ],

@@ -141,6 +141,7 @@ export const plsql = dialect(
     ],
     {
       constraintNames: "schema",
+      uncomparable: /^(?:clob|nclob|blob|bfile|long|xmltype)$/,
       typeNames: plsqlTypeNames,
       countType: "number",
       longestName: 30,

@@ -154,6 +154,7 @@ export const postgresql = dialect(
     {
       constraintNames: "keys-in-schema",
       constraintsCalled: "by-columns",
+      uncomparable: /^(?:json|xml|point)$/,
       typeNames: postgresqlTypeNames,
       decimalDefault: null,
       longestName: 63,

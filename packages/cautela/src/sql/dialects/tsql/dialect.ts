@@ -182,6 +182,7 @@ export const tsql = dialect(
     "bareAdd",
     "indexOfTable",
     "emptyNameParts",
+    "partitionSwitch",
     "replicationOptions",
     "inlineIndexes",
     "routineFillsBatch",
@@ -243,6 +244,7 @@ export const tsql = dialect(
     ],
     {
       constraintNames: "schema",
+      uncomparable: /^(?:text|ntext|image|xml|geography|geometry)$/,
       typeNames: tsqlTypeNames,
       decimalDefault: ["18", "0"],
       longestName: 116,

@@ -15,6 +15,7 @@ const TABLES = [
 /** A statement with each construct; what no engine here can be asked about alone is left out. */
 const EXAMPLES: Partial<Record<keyof typeof CONSTRUCTS, string>> = {
   aliasOfUpdate: "UPDATE t AS x SET a = 1 WHERE x.id = 3",
+  updateFrom: "UPDATE t SET a = 1 FROM u WHERE u.id = t.id",
   aliasOfDelete: "DELETE FROM t AS x WHERE x.id = 3",
   deleteStar: "DELETE * FROM t WHERE id = 3",
   deleteNamed: "DELETE t FROM t WHERE id = 3",

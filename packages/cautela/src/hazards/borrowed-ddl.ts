@@ -136,6 +136,9 @@ function* ofAction(
       yield { what: "alterColumn", at };
       yield { what: "alterColumnDefault", at };
       return;
+    case "other":
+      if (/^alter\s{1,20}column\b/i.test(text)) yield { what: "alterColumn", at };
+      return;
     default:
   }
 }

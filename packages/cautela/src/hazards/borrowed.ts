@@ -61,6 +61,7 @@ function* ofStatement({ tree, slice: source, statement, inCode }: HazardContext)
       if (target?.kind === "table" && target.alias && tree.target.length === 1)
         yield { what: "aliasOfUpdate", at: target };
       if (tree.target.length > 1 || target?.kind === "joined") yield { what: "joinedUpdate", at: tree };
+      if (tree.from.length > 0) yield { what: "updateFrom", at: tree.from[0] };
       if (tree.orderBy.length > 0) yield { what: "orderedChange", at: tree };
       if (tree.limit) yield { what: isTop(slice, tree) ? "topInChange" : "limitedChange", at: tree.limit };
       if (tree.returning) yield returned(tree.returning, slice, "updateReturning");

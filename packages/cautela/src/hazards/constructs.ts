@@ -33,6 +33,12 @@ export const LETTERS: Record<DialectId, string> = {
 };
 
 export const CONSTRUCTS = {
+  // Oracle since 23ai.
+  updateFrom: {
+    has: "psto",
+    shown: "FROM after SET of an UPDATE",
+    instead: { mysql: "Write UPDATE t JOIN u ON … SET …", jet: "Write UPDATE t INNER JOIN u ON … SET …" },
+  },
   aliasOfUpdate: {
     has: "pmasoj",
     shown: "an alias of the table after UPDATE",

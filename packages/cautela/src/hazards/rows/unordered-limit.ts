@@ -1,6 +1,7 @@
 import { constant } from "../../analysis/conditions/constants.ts";
 import { within } from "../../analysis/statement/node-index.ts";
-import type { Expr, Limit } from "../../sql/nodes/tree.ts";
+import { foldName } from "../../catalog/names.ts";
+import type { Expr, Limit, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -60,6 +61,12 @@ export const unorderedLimit: Hazard = {
           if (!within(node, expr)) continue;
           const limit = node.limit ?? (node.body.kind === "select" ? node.body.top : null);
           const one = limit?.count && constant(limit.count);
+          if (limit?.count && dialect.engine.desktopRules && mayTie(node, context))
+            drafts.push({
+              message: `\`${show(node)}\` gives more rows than ${show(limit.count)} where several share the last place.`,
+              because: ["TOP returns every row that is equal to the last one in the order"],
+              remedy: "Add the primary key to ORDER BY.",
+            });
           if (
             limit &&
             node.orderBy.length === 0 &&
@@ -89,6 +96,18 @@ export const unorderedLimit: Hazard = {
     return drafts;
   },
 };
+
+/** Whether rows may be equal in the order of a query of one table (Access SQL, "ALL, DISTINCT, DISTINCTROW, TOP Predicates"). */
+function mayTie({ body, orderBy }: Query, { catalog, dialect }: HazardContext): boolean {
+  const source = body.kind === "select" && body.from.length === 1 ? body.from[0] : null;
+  const table = source?.kind === "table" ? catalog?.resolve(source.name) : undefined;
+  if (!table || orderBy.length === 0) return false;
+  const ordered = new Set(
+    orderBy.flatMap(({ expr }) => (expr.kind === "column" ? [foldName(expr.path[expr.path.length - 1], dialect)] : [])),
+  );
+  const keys = [...(table.primaryKey ? [table.primaryKey] : []), ...table.uniqueKeys];
+  return keys.length > 0 && !keys.some(({ columns }) => columns.every((one) => ordered.has(one)));
+}
 
 /** SET ROWCOUNT cuts off every later statement, until it is 0 again (learn.microsoft.com, "SET ROWCOUNT"). */
 function rowCountLeft({ changes, history }: HazardContext): Draft[] {

@@ -1,4 +1,4 @@
--- hazards: may-not-fit outer-null thin-backup
+-- hazards: may-not-fit outer-null thin-backup unordered-limit
 -- tables
 CREATE TABLE Oven (ID COUNTER PRIMARY KEY, Town TEXT(40), Remark MEMO);
 CREATE TABLE Loaf (ID COUNTER PRIMARY KEY, OvenID LONG, Label TEXT(50), Note MEMO);
@@ -19,3 +19,8 @@ UPDATE Loaf SET Note = 'x' WHERE OvenID = 3;
 -- case: a copy of every row with long text [jet]
 SELECT * INTO LoafBefore FROM Loaf;
 UPDATE Loaf SET Note = 'x' WHERE OvenID = 3;
+-- case: TOP with rows that share the last place [jet]
+-- finds: 0 unordered-limit ask
+DELETE * FROM Loaf WHERE ID IN (SELECT TOP 5 ID FROM Loaf ORDER BY Label);
+-- case: TOP with the key in the order [jet]
+DELETE * FROM Loaf WHERE ID IN (SELECT TOP 5 ID FROM Loaf ORDER BY Label, ID);

@@ -43,6 +43,10 @@ export function isPiped(path: string): boolean {
   return stats !== undefined && !stats.isFile() && !stats.isDirectory();
 }
 
+export function isFolder(path: string): boolean {
+  return path !== "-" && (statSync(path, { throwIfNoEntry: false })?.isDirectory() ?? false);
+}
+
 /** What comes from standard input, a pipe or a device, as it comes. Whoever waits long is told so. */
 export async function* incoming(path: string): AsyncGenerator<Uint8Array> {
   const shown = path === "-" ? "standard input" : path;

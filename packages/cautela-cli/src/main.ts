@@ -46,7 +46,7 @@ function program(done: (status: number) => void): Command {
 
   reviewing(root.command("review"))
     .description("review change scripts, in the order given")
-    .argument("<script...>", "SQL files; - is standard input")
+    .argument("<script...>", "SQL files, and folders of them; - is standard input")
     .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
     .option("--output <file>", "write the result to a file")
     .option("--full", "everything that was found, with all reasons; the text is short otherwise")

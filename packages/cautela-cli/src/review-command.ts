@@ -10,7 +10,7 @@ import {
 import { textReport } from "cautela/tools";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
-import { beginsBinary, fileSize, isPiped, readText } from "./files.ts";
+import { beginsBinary, fileSize, isFolder, isPiped, readText } from "./files.ts";
 import { print, writeText } from "./output.ts";
 import { loadPolicy } from "./policy-file.ts";
 import { inputs } from "./reviewed-script.ts";
@@ -28,9 +28,10 @@ export interface ReviewFlags {
 }
 
 /** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
-export async function reviewCommand(paths: readonly string[], flags: ReviewFlags): Promise<number> {
-  if (paths.filter((path) => path === "-").length > 1)
+export async function reviewCommand(given: readonly string[], flags: ReviewFlags): Promise<number> {
+  if (given.filter((path) => path === "-").length > 1)
     throw new Failure("standard input can be read only once: - stands twice");
+  const paths = given.some(isFolder) ? await inFolders(given) : given;
   const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   const catalog = loaded?.catalog;
@@ -44,6 +45,18 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
     paths.flatMap((path) => inputs(path, flags)),
   );
   return reviews.some((review) => isAtLeast(review.verdict, flags.failOn)) ? 1 : 0;
+}
+
+/** The scripts of paths of which one is a folder; what looks through folders is loaded only then. */
+async function inFolders(given: readonly string[]): Promise<string[]> {
+  const { scriptFiles } = await import("./script-folders.ts");
+  const { files, undoing } = await scriptFiles(given);
+  const one = undoing.length === 1;
+  if (undoing.length > 0)
+    console.error(
+      `cautela: ${one ? "a script that undoes another is" : "scripts that undo others are"} not reviewed: ${undoing.join(", ")}`,
+    );
+  return files;
 }
 
 /** The review of a single script that is large or comes through a pipe: it is not held in memory. */

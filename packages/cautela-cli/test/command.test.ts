@@ -1,5 +1,15 @@
 import { spawnSync } from "node:child_process";
-import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -52,9 +62,29 @@ test("a catalog of several files, an output file and a threshold", () => {
   expect(cautela([...args, "--fail-on", "ask"]).status).toBe(1);
 });
 
+test("a folder: its scripts in the order of their numbers, without what is ignored, undone or linked", () => {
+  const changes = join(folder, "changes");
+  for (const name of ["later", "build", ".git"]) mkdirSync(join(changes, name), { recursive: true });
+  const put = (name: string, sql: string): void => writeFileSync(join(changes, name), sql);
+  put("10_reach.sql", "ALTER TABLE crane ADD COLUMN reach int;");
+  put("2_crane.sql", "CREATE TABLE crane (crane_id int PRIMARY KEY);");
+  put("2_crane.undo.sql", "DROP TABLE crane;");
+  put("build/made.sql", "DROP TABLE crane;");
+  put("later/1_fill.sql", "UPDATE crane SET rech = 3 WHERE crane_id = 1;");
+  put(".gitignore", "build/\n");
+  symlinkSync(changes, join(changes, "later", "round"));
+  const { status, out, err } = cautela(["review", changes, "--dialect", "postgresql", "--format", "json"]);
+  const { scripts } = JSON.parse(out);
+  const own = scripts.map(({ path }: { path: string }) => path.slice(changes.length + 1));
+  expect(own).toEqual(["2_crane.sql", "10_reach.sql", join("later", "1_fill.sql")]);
+  expect(scripts[2].findings.map(({ hazard }: { hazard: string }) => hazard)).toEqual(["unknown-name"]);
+  expect(err).toContain("a script that undoes another is not reviewed");
+  expect(status).toBe(1);
+});
+
 test.each([
   ["no such file", ["review", "nowhere.sql"], "cannot read nowhere.sql: there is no such file"],
-  ["a directory", ["review", "demo"], "demo is a directory"],
+  ["a folder without scripts", ["review", "scripts"], "scripts holds no SQL script"],
   ["an unknown dialect", ["review", "-", "--dialect", "klingon"], "it is one of postgresql, mysql"],
   ["an unknown format", ["review", "-", "--format", "xml"], "Allowed choices are text, json."],
   ["an unknown hazard", ["hazards", "no-such"], "there is no hazard no-such"],

@@ -42,6 +42,7 @@ const cases = ["rows", "joins", "values", "views", "ripples", "recovery", "order
 const OUTSIDE = new Map([
   ["opaque-ddl.sql: a function that nobody knows", "the function"],
   ["opaque-ddl.sql: a routine that nobody knows is given the table by name", "the routine"],
+  ["opaque-ddl.sql: a procedure that is given the table alone", "the procedure"],
   ["filters.sql: the empty list is quiet where a template fills it", "the template"],
   ["more.sql: a day that can be no month, and the right order", "the session's DateStyle"],
 ]);

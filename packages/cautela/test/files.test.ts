@@ -100,7 +100,7 @@ describe("each shell's files", () => {
     [
       "tsql",
       "DECLARE @s nvarchar(max); IF 1 = 1 SET @s = N'DELETE FROM v' ELSE SET @s = N'SELECT 1'; EXEC(@s)",
-      "declare, if, dynamic",
+      "declare, if, dynamic(if)",
     ],
     [
       "plsql",

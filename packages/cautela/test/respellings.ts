@@ -74,7 +74,7 @@ export const respellings: Record<string, (sql: string, dialect: DialectId) => st
 };
 
 /** Lines for a client keep their places. */
-const CLIENT = /^\s*(?:\\|\.\w|GO\b|:|@|\/\s*$|DELIMITER)/im;
+const CLIENT = /^\s*(?:\\|\.\w|GO\b|:|@|\/\s*$|DELIMITER|WHENEVER\b|SET (?:ECHO|SQLBLANKLINES)\b)/im;
 
 /** Whether a script can be written another way: nothing in it depends on its lines. */
 export function isPlain(sql: string, dialect: DialectId): boolean {

@@ -360,3 +360,30 @@ test("the text report fits its width and shows weight without colour", () => {
   const full = report(review("UPDATE mooring\nSET fee = fee * 1.05;", { path: "raise.sql" }), "text", { full: true });
   expect(full).toContain("◧ ask  drifts-on-rerun\n");
 });
+
+test.each([
+  [
+    "an element for each round",
+    "plsql",
+    "BEGIN FORALL i IN 1..ids.COUNT DELETE FROM berth WHERE berth_id = ids(i); END;\n/",
+    "some",
+  ],
+  [
+    "a variable that moves on",
+    "tsql",
+    "WHILE @i < 9 BEGIN DELETE FROM berth WHERE berth_id = @i; SET @i += 1; END",
+    "some",
+  ],
+  ["a portion for each round", "tsql", "WHILE @@ROWCOUNT > 0 DELETE TOP (10) FROM berth;", "some"],
+  [
+    "the same row in each round",
+    "tsql",
+    "WHILE @i < 9 BEGIN DELETE FROM berth WHERE berth_id = 3; SET @i += 1; END",
+    "one",
+  ],
+  ["a variable outside of a loop", "tsql", "DELETE FROM berth WHERE berth_id = @i;", "one"],
+] as const)("the reach of %s", (_, dialect, sql, bound) => {
+  const catalog = catalogFromDdl("CREATE TABLE berth (berth_id int NOT NULL PRIMARY KEY);", { dialect });
+  const changed = review(sql, { dialect, catalog }).statements.find(({ kind }) => kind === "delete");
+  expect(changed?.reach?.bound).toBe(bound);
+});

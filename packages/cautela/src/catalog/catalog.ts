@@ -90,6 +90,8 @@ export class Catalog {
   /** The database in which tables without one are taken to stand, where a script names it: USE. */
   #unnamed: string | null = null;
   #unsettled = false;
+  /** Columns that routines may have added, of which nothing is known but that they were given them. */
+  readonly #perhaps = new Set<string>();
   /** The database in use, where schemas stand in databases (tsql). */
   #database: string | null = null;
 
@@ -162,9 +164,10 @@ export class Catalog {
 
   /** Goes to another database (USE): the first one that a script names is taken for that of the tables without one. */
   use(database: string): void {
-    const { defaultSchema, databaseNames } = dialects[this.dialect].grammar;
-    if (databaseNames) {
-      this.#unnamed ??= database;
+    const { engine, grammar } = dialects[this.dialect];
+    const { defaultSchema, systemDatabases } = grammar;
+    if (engine.threePartNames) {
+      if (!systemDatabases.includes(database.toLowerCase())) this.#unnamed ??= database;
       this.#database = database;
       this.searchPath = [this.#within(database, defaultSchema)];
       return;
@@ -181,10 +184,12 @@ export class Catalog {
 
   /** The schema that a name gives, or the one in which a bare name is looked for first. */
   #schemaOf({ parts }: Name, schema: string): string {
-    const { databaseNames, defaultSchema } = dialects[this.dialect].grammar;
-    if (!databaseNames) return schema === this.#unnamed ? defaultSchema : schema;
+    const { engine, grammar } = dialects[this.dialect];
+    if (!engine.threePartNames) return schema === this.#unnamed ? grammar.defaultSchema : schema;
+    // A temporary table is the session's, whatever database is in use.
+    if (parts[parts.length - 1].text.startsWith("#")) return schema;
     // Without USE nobody knows which database is meant.
-    if (this.#unnamed === null) return schema;
+    if (this.#database === null) return schema;
     const named = parts.length > 2 ? foldName(parts[parts.length - 3], dialects[this.dialect]) : this.#database;
     return this.#within(named, schema);
   }
@@ -192,6 +197,15 @@ export class Catalog {
   /** SQL has run that could not be read, and may have altered any table. */
   get unsettled(): boolean {
     return this.#unsettled;
+  }
+
+  /** Whether a table may have got a column that it is not known to have. */
+  mayHave(table: string, column: string): boolean {
+    return this.#perhaps.has(`${table}\u0000${column}`) || (this.#parent?.mayHave(table, column) ?? false);
+  }
+
+  mayGet(table: string, column: string): void {
+    this.#perhaps.add(`${table}\u0000${column}`);
   }
 
   unsettle(): void {

@@ -32,7 +32,7 @@ export function spellingOf(name: Pick<Ident, "text" | "quoted">, dialect: Dialec
 /** The parts of a table's name as it is spelled; null where it is the plain name that compares. */
 export function spelledName({ parts }: Name, dialect: Dialect): readonly string[] | null {
   const own = parts
-    .slice(dialect.grammar.databaseNames ? -3 : -2)
+    .slice(dialect.engine.threePartNames ? -3 : -2)
     .map((part) => spellingOf(part, dialect) ?? foldName(part, dialect));
   return own.length === 1 && own[0] === foldName(parts[0], dialect) ? null : own;
 }

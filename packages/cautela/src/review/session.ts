@@ -191,7 +191,7 @@ export class ReviewSession {
     const index = this.#count++;
     const before = this.#findings.list.length + this.#unsettled.length;
     const place = { statement: index, region: regionOf(statement, source.lines) };
-    const judged = this.#judge(tree);
+    const judged = this.#judge(tree, runs.looped);
     const context = new StatementContext(this.#script, statement, source, beside, runs, place, judged);
     const accepts = acceptsOf(statement, source.slice);
     const used = new Set<string>();
@@ -329,9 +329,11 @@ export class ReviewSession {
     for (const index of this.#excerpts.keys()) if (!found.has(index)) this.#excerpts.delete(index);
   }
 
-  #judge(tree: Statement): readonly JudgedChange[] {
+  #judge(tree: Statement, looped: boolean): readonly JudgedChange[] {
     const changes = changesOf(tree, this.#catalog, dialects[this.#dialect]);
-    return changes.length === 0 ? NO_CHANGES : changes.map((change) => this.#state.judge(change, tree, this.#catalog));
+    return changes.length === 0
+      ? NO_CHANGES
+      : changes.map((change) => this.#state.judge(change, tree, this.#catalog, looped));
   }
 }
 

@@ -81,16 +81,16 @@ export abstract class SqlWriter {
 
   /** The schema, with its database where it is another one, as it is written; empty where it goes without saying. */
   #schemaOf(table: Pick<Table, "schema" | "written">): string {
-    const { defaultSchema, temporarySchema, temporaryBesides, databaseNames } = this.dialect.grammar;
+    const { defaultSchema, temporarySchema, temporaryBesides } = this.dialect.grammar;
     if (table.written && table.written.length > 1)
       return table.written
         .slice(0, -1)
         .map((part) => (part === "" ? "" : this.name(part)))
         .join(".");
-    const { schema } = table;
-    if (temporaryBesides && schema.startsWith(temporarySchema)) return this.name(schema.slice(temporarySchema.length));
+    const beside = temporaryBesides && table.schema.startsWith(temporarySchema);
+    const schema = beside ? table.schema.slice(temporarySchema.length) : table.schema;
     if (schema === "" || schema === "main" || schema === defaultSchema || schema === temporarySchema) return "";
-    return (databaseNames ? schema.split(".") : [schema]).map((part) => this.name(part)).join(".");
+    return (this.dialect.engine.threePartNames ? schema.split(".") : [schema]).map((part) => this.name(part)).join(".");
   }
 
   /** A table as FROM names it; `only` leaves the tables out that inherit from it. */

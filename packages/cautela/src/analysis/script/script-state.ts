@@ -5,6 +5,7 @@ import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Statement } from "../../sql/nodes/tree.ts";
 import { type Change, targetName } from "../changes/change.ts";
+import { inLoop } from "../changes/in-loop.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
 import { cutOff, type ReachResult, reachOf } from "../changes/reach.ts";
 import type { TransactionSpan } from "./copies.ts";
@@ -105,14 +106,14 @@ export class ScriptState {
   }
 
   /** A change with its reach and with what softens a finding about it, as the script stands now. */
-  judge(change: Change, tree: Statement, catalog: Catalog | null): JudgedChange {
+  judge(change: Change, tree: Statement, catalog: Catalog | null, looped = false): JudgedChange {
     const target = targetName(change);
     const copy = this.timeline.copies.wholeOf(relationKey(change.name, catalog, this.#dialect));
     const rows = copy ? null : returnedRows(tree, change, this.#dialect);
     const whole = rows && rows.columns === null && rows.loses === null;
     return {
       change,
-      result: this.#bounded(reachOf(change)),
+      result: looped ? inLoop(this.#bounded(reachOf(change)), change) : this.#bounded(reachOf(change)),
       target,
       softener: mitigation(change, target, this.creations, catalog, this.#dialect, this.#policy),
       copy: copy

@@ -293,8 +293,8 @@ export class Timeline {
           }
         break;
       case "opaque":
-        // TO BEFORE DROP brings a dropped table back.
-        if (tree.verb === "flashback" && tree.object === "table" && tree.name && isTurnedBack(step)) {
+        // To a point in time: every change since then is taken back (Oracle SQL reference, FLASHBACK TABLE).
+        if (tree.verb === "flashback" && tree.object === "table" && tree.name) {
           const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
           const table = catalog?.resolve(tree.name) ?? null;
           add({ key, shown, action: "flashback", columns: null, table, reach: { bound: "some" } });
@@ -435,9 +435,4 @@ function commitsSilently(tree: Statement): boolean {
     default:
       return false;
   }
-}
-
-/** FLASHBACK TABLE … TO TIMESTAMP, SCN, RESTORE POINT: every change since then is taken back (Oracle SQL reference). */
-function isTurnedBack({ tree, slice }: Step): boolean {
-  return !/\bto\s+before\s+drop\b/i.test(slice(tree.start, tree.end));
 }

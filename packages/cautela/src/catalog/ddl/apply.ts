@@ -4,7 +4,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import type { Slice } from "../../text/slice.ts";
 import { Catalog, relationKey } from "../catalog.ts";
 import { tableKey } from "../keys.ts";
-import type { Rule, Trigger } from "../model.ts";
+import type { Rule, Table, Trigger } from "../model.ts";
 import { foldName, spelledName } from "../names.ts";
 import { createRoutine, createRule, createType, createView } from "./apply-code.ts";
 import { alterTable, createIndex, createTable, selectInto } from "./apply-table.ts";
@@ -83,10 +83,10 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
       selectInto(catalog, statement);
       if (statement.query.body.kind === "select" && statement.query.body.from.length === 0)
         for (const { expr } of statement.query.body.items)
-          if (expr.kind === "call" && expr.args.length > 0) unsettleCalled(catalog, expr.name, expr.args);
+          if (expr.kind === "call" && expr.args.length > 0) unsettleCalled(catalog, expr.name, expr.args, false);
       break;
     case "call-statement":
-      if (statement.name) unsettleCalled(catalog, statement.name, statement.args);
+      if (statement.name) unsettleCalled(catalog, statement.name, statement.args, true);
       break;
     case "dynamic":
       if (statement.body === null) unsettle(catalog, statement);
@@ -95,11 +95,25 @@ export function replay(catalog: Catalog, statement: Statement, slice: Slice): vo
   }
 }
 
-/** A routine of which nothing is known may alter the tables that it is given by name. */
-function unsettleCalled(catalog: Catalog, name: Name, args: readonly Expr[]): void {
+/**
+ * A routine of which nothing is known may alter the table that it is given by name: it may add what else it is given, and a
+ * procedure that is given nothing else may add anything.
+ */
+function unsettleCalled(catalog: Catalog, name: Name, args: readonly Expr[], procedure: boolean): void {
   if (catalog.routine(name)) return;
-  for (const arg of args) if (arg.kind === "literal" && arg.type === "string") unsettleNamed(catalog, arg.value);
+  const words = args.flatMap((arg) => (arg.kind === "literal" && arg.type === "string" ? [arg.value] : []));
+  const tables = words.flatMap((word) => namedTable(catalog, word) ?? []);
+  if (tables.length === 0) return;
+  const others = words.filter((word) => /^[\w$#]{1,128}$/.test(word) && !namedTable(catalog, word));
+  const dialect = dialects[catalog.dialect];
+  for (const { schema, name: table } of tables)
+    for (const text of others) catalog.mayGet(tableKey(schema, table), foldName({ text, quoted: false }, dialect));
+  if (others.length > 0 || !procedure || ENGINES_OWN.test(name.parts[0].text)) return;
+  for (const table of tables) catalog.put({ ...table, partial: true });
 }
+
+/** Procedures that come with an engine. */
+const ENGINES_OWN = /^(?:sp_|xp_|sys$|dbms_|utl_|mysql$)/i;
 
 /** SQL that is put together may alter the tables that its pieces name; where they name none, any table. */
 function unsettle(catalog: Catalog, statement: Extract<Statement, { kind: "dynamic" }>): void {
@@ -121,10 +135,15 @@ const ALTERS_NOTHING =
 
 /** From here on more columns of a table may be there than are known; whether there is such a table. */
 function unsettleNamed(catalog: Catalog, text: string): boolean {
-  const parts = text.split(".").map((part) => ({ text: part, quoted: false, hole: false, start: 0, end: 0 }));
-  const table = catalog.resolve({ kind: "name", parts, link: null, start: 0, end: 0 });
+  const table = namedTable(catalog, text);
   if (table && !table.partial) catalog.put({ ...table, partial: true });
   return table !== undefined;
+}
+
+/** The table that a text names: `berth`, `dbo.berth`. */
+function namedTable(catalog: Catalog, text: string): Table | undefined {
+  const parts = text.split(".").map((part) => ({ text: part, quoted: false, hole: false, start: 0, end: 0 }));
+  return catalog.resolve({ kind: "name", parts, link: null, start: 0, end: 0 });
 }
 
 function comment(catalog: Catalog, object: string, name: Name, text: string | null): void {

@@ -2,6 +2,7 @@ import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import { isPseudoColumn } from "../../analysis/names/pseudo-columns.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
 import type { Ident, Name } from "../../sql/nodes/tree.ts";
@@ -101,6 +102,7 @@ function insertedDraft(last: Ident, context: HazardContext): Draft | null {
     isPseudoColumn(column.toLowerCase(), dialect)
   )
     return null;
+  if (catalog?.mayHave(tableKey(relation.schema, relation.name), column)) return null;
   const near = nearest(column, offered);
   const spelled = context.slice(last.start, last.end);
   const bare = spelled === last.text && near !== null && /^[a-z_][a-z0-9_]*$/i.test(near);
@@ -197,6 +199,10 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   const offered = (relation ? [relation] : binding.scope.relations).flatMap(
     (one) => one.columns?.map(({ name }) => name) ?? [],
   );
+  const folded = foldName(node.path[node.path.length - 1], context.dialect);
+  const perhapsIn = relation ? [relation] : binding.scope.relations;
+  if (perhapsIn.some(({ table }) => table && context.catalog?.mayHave(tableKey(table.schema, table.name), folded)))
+    return null;
   const near = nearest(column, offered);
   const where = relation
     ? `\`${relation.name}\` has no column \`${column}\``

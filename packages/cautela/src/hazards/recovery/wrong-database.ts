@@ -30,6 +30,7 @@ export const wrongDatabase: Hazard = {
     const target = targetName(tree);
     if (!target) return [];
     const { parts } = target;
+    if (parts[parts.length - 1].text.startsWith("#")) return [];
     const named = dialect.engine.threePartNames
       ? parts.length > 2
         ? parts[parts.length - 3].text

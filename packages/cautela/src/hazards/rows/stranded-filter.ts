@@ -63,6 +63,13 @@ const ENTRIES: ReadonlySet<string> = new Set([
   "alter-table",
 ]);
 
+/** Many entries of a script with blank lines have one cause. */
+const FOLDED: Pick<Draft, "cause" | "together"> = {
+  cause: "blank lines",
+  together: () =>
+    "Oracle's shell ends these entries at the blank lines in them: what stands before is not run, and the rest is refused.",
+};
+
 /** A blank line inside a statement, where a shell runs the script (SQL*Plus User's Guide, SET SQLBLANKLINES). */
 function blankLine({
   tree,
@@ -99,6 +106,7 @@ function blankLine({
         runs && bare
           ? `Oracle's shell ends this entry at the blank line before \`${rest}\` (line ${line(at + found[0].length)}), and the / after it runs what stands before: every row of \`${change.target}\` is hit.`
           : `Oracle's shell ends this entry at the blank line before \`${rest}\` (line ${line(at + found[0].length)}): what stands before it is not run, and the rest is refused.`,
+      ...(runs && bare ? {} : { ...FOLDED, about: String(line(at)) }),
       because: ["a blank line ends an SQL statement there, unless SET SQLBLANKLINES ON is given"],
       remedy: "Remove the blank line, or SET SQLBLANKLINES ON at the head of the script.",
     };

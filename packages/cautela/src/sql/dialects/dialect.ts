@@ -72,8 +72,8 @@ export interface GrammarRules {
   readonly looseNames: boolean;
   /** The schema of a name without one. */
   readonly defaultSchema: string;
-  /** A name of three parts begins with a database: those of another one than the script began in are kept apart. */
-  readonly databaseNames: boolean;
+  /** The databases that come with the engine, folded: a script that begins in one of them is meant for another. */
+  readonly systemDatabases: readonly string[];
   /** The schema of temporary tables, which hide others of their name; empty: they are told apart by their names. */
   readonly temporarySchema: string;
   /** A temporary table belongs to a schema, and hides that schema's table of its name (mysql). */

@@ -147,7 +147,7 @@ export interface EngineRules {
   readonly manyUpdateTargets: boolean;
   /** A name in double quotes that is no column is a string (sqlite.org/quirks.html, 8). */
   readonly quotedStrings: boolean;
-  /** `database.schema.table`. */
+  /** `database.schema.table`: tables of another database than the script began in are kept apart. */
   readonly threePartNames: boolean;
   /** USER_ and ALL_ views are the engine's own. */
   readonly dictionaryViews: boolean;

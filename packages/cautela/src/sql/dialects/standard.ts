@@ -100,7 +100,7 @@ export const standardGrammar: GrammarRules = {
   fold: "lower",
   looseNames: false,
   defaultSchema: "",
-  databaseNames: false,
+  systemDatabases: [],
   temporarySchema: "",
   temporaryBesides: false,
 };

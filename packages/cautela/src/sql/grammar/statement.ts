@@ -510,9 +510,13 @@ function classified(p: Parser): Statement {
   const node = attempt(p, () => knownByWord(p, word, start));
   if (node) return node;
   const flashback = word === K.FLASHBACK && p.accept(K.TABLE) ? p.name("the name of a table") : null;
+  // TO BEFORE DROP brings a dropped table back.
+  const dropped = p.is(K.TO) && p.wordAhead(1).toLowerCase() === "before" && p.nextIs(K.DROP, 2);
   skipStatement(p, { begun: true });
-  if (flashback)
-    return { kind: "opaque", verb, object: "table", class: known, name: flashback, start, end: p.previousEnd };
+  if (flashback) {
+    object = dropped ? "dropped table" : "table";
+    return { kind: "opaque", verb, object, class: known, name: flashback, start, end: p.previousEnd };
+  }
   return { kind: "opaque", verb, object, class: known, name: null, start, end: p.previousEnd };
 }
 

@@ -37,3 +37,8 @@ CREATE TABLE dbo.berth (berth_id int NOT NULL PRIMARY KEY, moved_on date);
 UPDATE berth SET moved_on = '20260101' WHERE berth_id = 3;
 USE harbour;
 UPDATE berth SET code = 'N' WHERE berth_id = 3;
+-- case: begun in a database of the engine [tsql]
+-- finds: 2 unknown-name stop
+USE master;
+USE harbour;
+DELETE FROM dbo.berth WHERE kept_since < '20200101';

@@ -40,3 +40,14 @@ EXEC (@s);
 GO
 UPDATE berth SET depth = 3 WHERE berth_id = 1;
 UPDATE berth SET draught = 3 WHERE berth_id = 1;
+-- case: another column than the routine is given [mysql mariadb]
+-- finds: 1 unknown-name stop
+CALL add_missing_column('berth', 'depth', 'int');
+UPDATE berth SET dept = 3 WHERE berth_id = 1;
+-- case: the engine's own functions are given names and add nothing [postgresql]
+-- finds: 1 unknown-name stop
+SELECT pg_get_serial_sequence('berth', 'berth_id');
+UPDATE berth SET depth = 3 WHERE berth_id = 1;
+-- case: a procedure that is given the table alone [mysql mariadb]
+CALL bring_up_to_date('berth');
+UPDATE berth SET depth = 3 WHERE berth_id = 1;

@@ -176,7 +176,7 @@ export const tsql = dialect(
     fold: "keep",
     looseNames: true,
     defaultSchema: "dbo",
-    databaseNames: true,
+    systemDatabases: ["master", "model", "msdb", "tempdb"],
   },
   syntaxOf(
     "bareAdd",

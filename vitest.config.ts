@@ -9,6 +9,8 @@ export default defineConfig({
   test: {
     include: ["packages/*/test/**/*.test.ts", "examples/*/test/**/*.test.ts"],
     setupFiles: [fileURLToPath(new URL("scripts/test-seed.ts", import.meta.url))],
+    // Both cores of a small machine: much of the time goes by in servers and client programs.
+    maxWorkers: 2,
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

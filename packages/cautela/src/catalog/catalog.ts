@@ -1,19 +1,9 @@
-import type { Dialect, DialectId } from "../sql/dialects/dialect.ts";
+import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Name } from "../sql/nodes/tree.ts";
-import { keyParts, nameKey, tableKey } from "./keys.ts";
-import {
-  type CatalogObject,
-  type ObjectKind,
-  type Routine,
-  type Rule,
-  shownName,
-  type Table,
-  type Trigger,
-  type TypeObject,
-  type View,
-} from "./model.ts";
-import { foldName, tableNameOf, writtenName } from "./names.ts";
+import { tableKey } from "./keys.ts";
+import type { CatalogObject, ObjectKind, Routine, Rule, Table, Trigger, TypeObject, View } from "./model.ts";
+import { foldName, tableNameOf } from "./names.ts";
 
 /** A statement of a catalog's DDL that could not be read: what it makes is missing. */
 export interface UnreadDdl {
@@ -688,35 +678,4 @@ function sameTies(a: Table, b: Table): boolean {
   const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
     one === other || (one.length === 0 && other.length === 0);
   return a.partitionOf === b.partitionOf && same(a.foreignKeys, b.foreignKeys) && same(a.inherits, b.inherits);
-}
-
-/** The key of a table or view that is made now, see `Catalog.place`. */
-export function newKey(name: Name, catalog: Catalog | null, dialect: Dialect, temporary = false): string {
-  if (!catalog) return nameKey(name, dialect);
-  const { schema, table } = catalog.place(name, temporary);
-  return tableKey(schema, table);
-}
-
-/**
- * The key of a table or a view after it takes another name: it stays in its schema unless the name gives one. MariaDB puts
- * it into the database in use.
- */
-export function renamedKey(key: string, to: Name, catalog: Catalog | null, dialect: Dialect): string {
-  if (to.parts.length > 1 || dialect.grammar.temporaryBesides)
-    return newKey(to, catalog, dialect, keyParts(key).schema.startsWith("(temporary)"));
-  return tableKey(keyParts(key).schema, tableNameOf(to, dialect).table);
-}
-
-/** The key of the table or view that a name means: what the catalog resolves it to, or what would be made under that name. */
-export function relationKey(name: Name, catalog: Catalog | null, dialect: Dialect): string {
-  const relation = catalog?.resolveRelation(name);
-  return relation ? tableKey(relation.schema, relation.name) : newKey(name, catalog, dialect);
-}
-
-/** A table or view as a script names it: the key of what it means, and how messages show it. */
-export function namedRelation(name: Name, catalog: Catalog | null, dialect: Dialect): { key: string; shown: string } {
-  const relation = catalog?.resolveRelation(name);
-  return relation
-    ? { key: tableKey(relation.schema, relation.name), shown: shownName(relation) }
-    : { key: newKey(name, catalog, dialect), shown: writtenName(name) };
 }

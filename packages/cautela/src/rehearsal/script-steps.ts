@@ -1,11 +1,12 @@
 import { codeEffects } from "../analysis/ripples/code-effects.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
-import { type Catalog, newKey, relationKey, renamedKey } from "../catalog/catalog.ts";
+import type { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
 import { tableKey } from "../catalog/keys.ts";
 import { type CatalogObject, type ObjectKind, shownName, type Table, type View } from "../catalog/model.ts";
 import { foldName } from "../catalog/names.ts";
 import { bodyStatements, viewQuery } from "../catalog/parsed-code.ts";
+import { newKey, relationKey, renamedKey } from "../catalog/relation-keys.ts";
 import type { ChangeSource, Review, StatementReview, Write } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Name, Node, Statement } from "../sql/nodes/tree.ts";

@@ -1,6 +1,7 @@
-import { type Catalog, relationKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { ColumnRef, Expr, Name, Query, SelectItem } from "../../sql/nodes/tree.ts";
 import { plainColumn } from "../conditions/constants.ts";

@@ -1,5 +1,5 @@
-import { namedRelation } from "../../catalog/catalog.ts";
 import type { Table } from "../../catalog/model.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select } from "../../sql/nodes/tree.ts";
 import type { FilterFact } from "../conditions/filter-facts.ts";

@@ -1,6 +1,7 @@
-import { type Catalog, newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { foldName } from "../../catalog/names.ts";
+import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
 import type { Expr, Ident, Name, Query, Statement } from "../../sql/nodes/tree.ts";

@@ -1,7 +1,7 @@
-import { namedRelation } from "../../catalog/catalog.ts";
 import { givenNames } from "../../catalog/ddl/given-names.ts";
 import type { Trigger } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { AlterAction, Ident, Statement, TableConstraint } from "../../sql/nodes/tree.ts";
 import type { Creations } from "./creations.ts";

@@ -1,5 +1,6 @@
-import { type Catalog, relationKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import { foldName } from "../../catalog/names.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Node, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";

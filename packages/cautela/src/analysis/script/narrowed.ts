@@ -1,8 +1,8 @@
-import { namedRelation } from "../../catalog/catalog.ts";
 import { givenNames } from "../../catalog/ddl/given-names.ts";
 import type { Key, Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { conditionTree } from "../../catalog/parsed-code.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";

@@ -1,7 +1,8 @@
-import { type Catalog, newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
+import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";

@@ -1,4 +1,5 @@
-import { type Catalog, namedRelation } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Select, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";

@@ -1,4 +1,5 @@
-import { type Catalog, newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
+import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Query } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";

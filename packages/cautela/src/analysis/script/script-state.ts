@@ -1,6 +1,6 @@
 import type { Catalog } from "../../catalog/catalog.ts";
-import { relationKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Statement } from "../../sql/nodes/tree.ts";

@@ -1,5 +1,5 @@
-import { namedRelation } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Statement } from "../../sql/nodes/tree.ts";

@@ -8,10 +8,11 @@ import type {
 } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import type { Slice } from "../../text/slice.ts";
-import { type Catalog, relationKey } from "../catalog.ts";
+import type { Catalog } from "../catalog.ts";
 import { tableKey } from "../keys.ts";
 import { emptyView, type Routine, type Trigger, type TriggerEvent } from "../model.ts";
 import { foldName } from "../names.ts";
+import { relationKey } from "../relation-keys.ts";
 import { typeColumns } from "./apply-table.ts";
 import { placedText, readsTemporary } from "./placed-text.ts";
 import { queryColumns } from "./query-columns.ts";

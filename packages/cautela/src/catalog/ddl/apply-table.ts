@@ -15,7 +15,7 @@ import type {
 } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
 import { wordIn } from "../../text/word-in.ts";
-import { type Catalog, relationKey } from "../catalog.ts";
+import type { Catalog } from "../catalog.ts";
 import { columnNamed, withOneMore } from "../columns.ts";
 import { tableKey } from "../keys.ts";
 import {
@@ -28,6 +28,7 @@ import {
   uniqueKey,
 } from "../model.ts";
 import { foldName, spelledName, spellingOf, tableNameOf } from "../names.ts";
+import { relationKey } from "../relation-keys.ts";
 import { columnType, isSerial } from "../types.ts";
 import { builtKeys } from "./built-keys.ts";
 import { dropDependents } from "./drop.ts";

@@ -2,7 +2,7 @@ import { conjuncts } from "../../analysis/changes/reach.ts";
 import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { innerSources, namedTable } from "../../analysis/conditions/row-facts.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { relationKey } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 

@@ -1,5 +1,5 @@
 import { readAtOnce, tablesBehind } from "../../analysis/views/read-tables.ts";
-import { relationKey } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Name } from "../../sql/nodes/tree.ts";
 import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";

@@ -1,9 +1,9 @@
 import { indexKey } from "../../analysis/script/note-past.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { newKey, relationKey, renamedKey } from "../../catalog/catalog.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { shownName, type Table } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
+import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Ident, Name, TableConstraint } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { isSettled } from "../known-objects.ts";

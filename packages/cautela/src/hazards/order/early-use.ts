@@ -1,6 +1,6 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
-import { newKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
+import { newKey } from "../../catalog/relation-keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

@@ -1,6 +1,6 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
-import { relationKey } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";

@@ -1,5 +1,5 @@
-import { relationKey, renamedKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
+import { relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Hazard } from "../hazard.ts";
 

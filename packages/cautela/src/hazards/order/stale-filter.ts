@@ -9,7 +9,7 @@ import {
 } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { PastChange } from "../../analysis/script/history.ts";
-import { namedRelation } from "../../catalog/catalog.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { UpdateStatement } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 

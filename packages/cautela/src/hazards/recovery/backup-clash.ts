@@ -1,5 +1,5 @@
-import { newKey } from "../../catalog/catalog.ts";
 import { shownName } from "../../catalog/model.ts";
+import { newKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import type { Hazard } from "../hazard.ts";
 

@@ -1,6 +1,6 @@
 import { filterFacts, sameFacts } from "../../analysis/conditions/filter-facts.ts";
 import { columnsIn } from "../../analysis/script/precheck.ts";
-import { namedRelation } from "../../catalog/catalog.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**

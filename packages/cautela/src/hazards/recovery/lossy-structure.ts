@@ -1,9 +1,9 @@
 import { classed, policyClass } from "../../analysis/script/table-class.ts";
-import { namedRelation } from "../../catalog/catalog.ts";
 import { columnNamed } from "../../catalog/columns.ts";
 import { listedValues } from "../../catalog/enumeration.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
+import { namedRelation } from "../../catalog/relation-keys.ts";
 import { columnType } from "../../catalog/types.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Name, TypeName } from "../../sql/nodes/tree.ts";

@@ -3,7 +3,7 @@ import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { relationKey } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";

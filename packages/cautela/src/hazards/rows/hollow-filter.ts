@@ -1,5 +1,5 @@
 import { Trait } from "../../analysis/statement/traits.ts";
-import { relationKey } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { refilled } from "../refilled.ts";
 import { allRows, oneLine, verb } from "../wording.ts";

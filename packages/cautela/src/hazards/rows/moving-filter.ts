@@ -4,7 +4,7 @@ import { isAggregate } from "../../analysis/conditions/links.ts";
 import { type Moving, movingCall, movingName } from "../../analysis/conditions/moving.ts";
 import { within } from "../../analysis/statement/node-index.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { relationKey } from "../../catalog/catalog.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Query } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";

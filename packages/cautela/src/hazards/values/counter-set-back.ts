@@ -1,8 +1,9 @@
 import { constant } from "../../analysis/conditions/constants.ts";
 import { NEVER } from "../../analysis/script/history.ts";
-import { type Catalog, relationKey } from "../../catalog/catalog.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
 import { shownName, type Table } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Ident, Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 

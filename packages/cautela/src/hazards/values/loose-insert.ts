@@ -1,5 +1,5 @@
-import { relationKey } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listedShort } from "../wording.ts";

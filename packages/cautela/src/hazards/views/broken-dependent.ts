@@ -1,9 +1,9 @@
 import { constraintKey } from "../../analysis/script/guard-ledger.ts";
 import { columnDependents, type Dependent, dependentsOf } from "../../analysis/statement/dependents.ts";
-import { namedRelation, relationKey } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
+import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
 import type { Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listedShort } from "../wording.ts";

@@ -1,8 +1,8 @@
 import { dependentsOf } from "../../analysis/statement/dependents.ts";
-import { newKey } from "../../catalog/catalog.ts";
 import { queryColumns } from "../../catalog/ddl/query-columns.ts";
 import { shownName } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
+import { newKey } from "../../catalog/relation-keys.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 

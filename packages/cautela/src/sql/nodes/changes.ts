@@ -82,12 +82,9 @@ export interface MultiInsertStatement extends Span {
   readonly source: Query;
 }
 
-export interface UpdateStatement extends Span {
-  readonly kind: "update";
+/** What UPDATE and DELETE share: which rows they change, and what they give back. */
+interface RowsStatement extends Span {
   readonly with: With | null;
-  /** What stands between UPDATE and SET: one table, or joined tables (mysql, jet). */
-  readonly target: readonly Source[];
-  readonly assignments: readonly Assignment[];
   readonly from: readonly Source[];
   readonly where: Expr | null;
   /** WHERE CURRENT OF cursor. */
@@ -96,24 +93,24 @@ export interface UpdateStatement extends Span {
   readonly limit: Limit | null;
   readonly returning: Returning | null;
   readonly ignore: boolean;
+}
+
+export interface UpdateStatement extends RowsStatement {
+  readonly kind: "update";
+  /** What stands between UPDATE and SET: one table, or joined tables (mysql, jet). */
+  readonly target: readonly Source[];
+  readonly assignments: readonly Assignment[];
   /** UPDATE OR REPLACE (sqlite): rows that stand in the way of a key are deleted. */
   readonly replaces: boolean;
 }
 
-export interface DeleteStatement extends Span {
+export interface DeleteStatement extends RowsStatement {
   readonly kind: "delete";
-  readonly with: With | null;
   /** The names whose rows are deleted, where the statement lists them: `DELETE a, b FROM …`. */
   readonly named: readonly Name[];
   /** The tables after FROM (or the one table, without FROM). */
   readonly from: readonly Source[];
   readonly using: readonly Source[];
-  readonly where: Expr | null;
-  readonly currentOf: Ident | null;
-  readonly orderBy: readonly OrderItem[];
-  readonly limit: Limit | null;
-  readonly returning: Returning | null;
-  readonly ignore: boolean;
   /** DELETE DISTINCTROW (jet). */
   readonly distinctRows: boolean;
   /** DELETE HISTORY … BEFORE SYSTEM_TIME: old versions of rows go, the rows stay (mariadb). */

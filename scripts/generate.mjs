@@ -35,7 +35,7 @@ function camel(name) {
 }
 
 function register() {
-  const families = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"];
+  const families = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "policy", "reading"];
   const imports = [];
   const names = [];
   for (const family of families) {

@@ -3,7 +3,9 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { catalogFromDdl, dialects, hazards, review } from "cautela";
+import { dialects, hazards } from "cautela";
+import { reviewExample } from "cautela/tools";
+import { stringify } from "yaml";
 
 const folder = join(dirname(dirname(fileURLToPath(import.meta.url))), "docs/hazards");
 const check = process.argv.includes("--check");
@@ -11,9 +13,7 @@ const MARKS = { stop: "■ stop", ask: "◧ ask", note: "□ note" };
 
 /** What Cautela says about the dangerous example. */
 function said(hazard) {
-  const { dialect, ddl, dangerous } = hazard.example;
-  const policy = hazard.onRequest ? { weights: { [hazard.id]: hazard.weight } } : {};
-  const { findings } = review(dangerous, { dialect, catalog: catalogFromDdl(ddl, { dialect }), policy });
+  const { findings } = reviewExample(hazard, "dangerous");
   const finding = findings.find((one) => one.hazard === hazard.id);
   if (!finding) throw new Error(`${hazard.id}: its example does not show it`);
   const because = finding.because.map((reason) => `> - ${reason}`).join("\n");
@@ -22,7 +22,12 @@ function said(hazard) {
 }
 
 function page(hazard) {
-  const { dialect, ddl, dangerous, sound } = hazard.example;
+  const { dialect, ddl, dangerous, sound, policy, date, beside } = hazard.example;
+  const under = [
+    ...(policy ? [`The team's policy${date ? `, on ${date}` : ""}:\n\n\`\`\`yaml\n${stringify(policy)}\`\`\`\n`] : []),
+    ...(beside?.undoes ? [`The script that it takes back:\n\n\`\`\`sql\n${beside.undoes}\n\`\`\`\n`] : []),
+    ...(beside?.rewritten ? [`What is known of it: ${beside.rewritten}, and it has been changed.\n`] : []),
+  ].join("\n");
   return `# ${hazard.id}: ${hazard.title.toLowerCase()}
 
 Family **${hazard.family}**, usual weight **${MARKS[hazard.weight]}**${hazard.onRequest ? ", looked for only when the policy gives it a weight" : ""}.
@@ -37,7 +42,7 @@ ${hazard.explanation}
 ${ddl}
 \`\`\`
 
-Dangerous:
+${under === "" ? "" : `${under}\n`}Dangerous:
 
 \`\`\`sql
 ${dangerous}

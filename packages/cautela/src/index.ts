@@ -29,16 +29,26 @@ export type {
   Weight,
 } from "./hazards/hazard.ts";
 export { hazards } from "./hazards/register.ts";
-export type { Policy } from "./policy/policy.ts";
+export { ofScript as policyOf, refined as refinedPolicy } from "./policy/merged.ts";
+export type {
+  Forbidden,
+  Freeze,
+  Policy,
+  PolicyRule,
+  PolicyWeight,
+  ScriptFolders,
+  TableClass,
+  Weekday,
+} from "./policy/policy.ts";
 export type { Phase, Rehearsal, RehearsalQuery, RehearsalSheet } from "./rehearsal/rehearsal.ts";
 export { type RehearseOptions, rehearse } from "./rehearsal/rehearse.ts";
 export { rehearsalMarkdown, rehearsalText } from "./report/rehearsal-text.ts";
 export { type ReportFormat, report } from "./report/report.ts";
 export { traceMermaid } from "./report/trace-mermaid.ts";
 export { traceText } from "./report/trace-text.ts";
-export { reviewChangeSet } from "./review/change-set.ts";
+export { type ChangeSetOptions, type ChangeSetScript, reviewChangeSet } from "./review/change-set.ts";
 export type { ReviewOptions } from "./review/options.ts";
-export { policyFrom } from "./review/policy-from.ts";
+export { type PolicyFault, policyFault, policyFrom } from "./review/policy-from.ts";
 export {
   type Finding,
   isAtLeast,

@@ -14,6 +14,7 @@ export { plainStyle, type Style } from "./report/layout.ts";
 export { rehearsalPhase, terminated } from "./report/rehearsal-text.ts";
 export { type TextOptions, textReport } from "./report/text.ts";
 export { unjudgedWords } from "./report/unjudged.ts";
+export { reviewExample } from "./review/example.ts";
 export { blocksByWeight, reviewDocument } from "./review/result.ts";
 export { schemaProblem } from "./schemas/schema-problem.ts";
 export { children, walk } from "./sql/nodes/visitor.ts";

@@ -99,7 +99,8 @@ describe.each(engines)("%s takes", (dialect, open) => {
   // Databases that are chosen by USE are not there.
   const examples = hazards.filter(({ id, example }) => example.dialect === dialect && id !== "wrong-database");
   test.each(examples.map((one) => [one.id, one] as const))("the sound example of %s", async (id, { example }) => {
-    expect(await fault(example.ddl, example.sound)).toBeNull();
+    const before = `${example.ddl}\n${example.beside?.undoes ?? ""}`;
+    expect(await fault(before, example.sound)).toBeNull();
     if (!REJECTED.has(id)) return;
     await engine.reset();
     const all = sent(`${example.ddl}\n${example.dangerous}`, dialect);

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { type DialectId, hazards, isDialectId } from "cautela";
+import { type DialectId, hazards, isDialectId, type Policy, policyFrom } from "cautela";
 
 /** One case of a `.sql` file: a script, its dialect, its tables, and what must be found. */
 export interface Case {
@@ -14,6 +14,8 @@ export interface Case {
   expected: string[];
   /** The hazards that the file is about; empty: all. */
   hazards: string[];
+  /** The team's rules under which they are reviewed. */
+  policy: Policy | undefined;
 }
 
 /**
@@ -22,6 +24,7 @@ export interface Case {
  *     -- hazards: every-row stranded-filter
  *     -- tables
  *     CREATE TABLE …
+ *     -- policy: { "one-by-one": ["tariff"] }
  *     -- case: a name [dialect dialect]
  *     -- finds: 0 every-row stop
  *     UPDATE …
@@ -38,7 +41,7 @@ export function casesOf(folder: string): Case[] {
 /** A script in one dialect. */
 export type Scenario = Pick<Case, "name" | "ddl" | "sql"> & { dialect: DialectId };
 
-const FAMILIES = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "reading"];
+const FAMILIES = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "policy", "reading"];
 
 /** Every case of every hazard in each of its dialects, and the dangerous example of each hazard. */
 export function scenarios(): Scenario[] {
@@ -52,7 +55,9 @@ export function scenarios(): Scenario[] {
 function fileCases(file: string, text: string): Case[] {
   const [head, ...parts] = text.split(/^-- case: /m);
   const hazards = /^-- hazards: (.*)$/m.exec(head)?.[1].split(" ") ?? [];
-  const ddl = /^-- no catalog$/m.test(head) ? null : head.replace(/^-- (?:tables|hazards).*\n/gm, "");
+  const ddl = /^-- no catalog$/m.test(head) ? null : head.replace(/^-- (?:tables|hazards|policy).*\n/gm, "");
+  const rules = /^-- policy: (.*)$/m.exec(head)?.[1];
+  const policy = rules === undefined ? undefined : policyFrom(JSON.parse(rules));
   return parts.map((part) => {
     const [title, ...lines] = part.split("\n");
     const match = /^(.*?)\s*\[([a-z ]+)\]$/.exec(title);
@@ -63,6 +68,6 @@ function fileCases(file: string, text: string): Case[] {
     });
     const expected = lines.filter((line) => line.startsWith("-- finds: ")).map((line) => line.slice(10).trim());
     const sql = lines.filter((line) => !line.startsWith("-- finds: ")).join("\n");
-    return { name: `${file}: ${match[1]}`, dialects, ddl, sql, expected, hazards };
+    return { name: `${file}: ${match[1]}`, dialects, ddl, sql, expected, hazards, policy };
   });
 }

@@ -5,6 +5,7 @@ import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { Creations } from "../analysis/script/creations.ts";
 import type { History } from "../analysis/script/history.ts";
 import type { Moves } from "../analysis/script/moves.ts";
+import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import type { Returns } from "../analysis/script/returns.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import type { NodeIndex } from "../analysis/statement/node-index.ts";
@@ -18,7 +19,7 @@ import type { Region } from "../text/region.ts";
 /** How much a finding matters: do not run; somebody must answer first; worth knowing. */
 export type Weight = "stop" | "ask" | "note";
 
-export type Family = "rows" | "joins" | "values" | "views" | "ripples" | "recovery" | "order" | "reading";
+export type Family = "rows" | "joins" | "values" | "views" | "ripples" | "recovery" | "order" | "policy" | "reading";
 
 /** One hazard found at one place, before it has a place. */
 export interface Draft {
@@ -36,6 +37,8 @@ export interface Draft {
   cause?: string;
   /** What mends the statement exactly, where that can be written. */
   fix?: Fix;
+  /** It is about structure alone, no rows: a script that takes this one back and brings all structure back makes it a note. */
+  structural?: boolean;
   /** The engine refuses the statement: it changes nothing, and the script goes on as if it were not there. */
   refused?: boolean;
   /** Another statement of the script that is to be mended; this one if left out. */
@@ -80,6 +83,7 @@ export interface HazardContext {
   /** A catalog was given: a table that it lacks is not there. */
   readonly known: boolean;
   readonly policy: Policy;
+  readonly origin: ScriptOrigin;
   readonly statement: ReadStatement;
   readonly tree: Statement;
   readonly changes: readonly JudgedChange[];
@@ -134,6 +138,12 @@ export interface HazardExample {
   readonly ddl: string;
   readonly dangerous: string;
   readonly sound: string;
+  /** The rules of the team under which both are reviewed. */
+  readonly policy?: Policy;
+  /** The day on which both are to run. */
+  readonly date?: string;
+  /** What the dangerous one is to other scripts. */
+  readonly beside?: { readonly rewritten?: string; readonly undoes?: string };
 }
 
 /**
@@ -180,6 +190,9 @@ export interface FinishContext {
   readonly catalog: Catalog | null;
   readonly known: boolean;
   readonly policy: Policy;
+  readonly origin: ScriptOrigin;
+  /** Where the script begins: what is said of all of it stands there. */
+  readonly start: At;
   readonly history: History;
   readonly timeline: Timeline;
   readonly creations: Creations;

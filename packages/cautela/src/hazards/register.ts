@@ -20,6 +20,10 @@ import { leftoverAssignment } from "./order/leftover-assignment.ts";
 import { repeatedChange } from "./order/repeated-change.ts";
 import { rerunsBadly } from "./order/reruns-badly.ts";
 import { staleFilter } from "./order/stale-filter.ts";
+import { forbidden } from "./policy/forbidden.ts";
+import { frozen } from "./policy/frozen.ts";
+import { missingColumnFilter } from "./policy/missing-column-filter.ts";
+import { tooManyRows } from "./policy/too-many-rows.ts";
 import { idleAccept } from "./reading/idle-accept.ts";
 import { otherDialect } from "./reading/other-dialect.ts";
 import { unread } from "./reading/unread.ts";
@@ -35,10 +39,12 @@ import { hardDelete } from "./recovery/hard-delete.ts";
 import { lossyStructure } from "./recovery/lossy-structure.ts";
 import { noWayBack } from "./recovery/no-way-back.ts";
 import { openTransaction } from "./recovery/open-transaction.ts";
+import { rewrittenScript } from "./recovery/rewritten-script.ts";
 import { runsOnAfterError } from "./recovery/runs-on-after-error.ts";
 import { sleepingStatement } from "./recovery/sleeping-statement.ts";
 import { staleCount } from "./recovery/stale-count.ts";
 import { thinBackup } from "./recovery/thin-backup.ts";
+import { undoGap } from "./recovery/undo-gap.ts";
 import { unprovenMove } from "./recovery/unproven-move.ts";
 import { unwrapped } from "./recovery/unwrapped.ts";
 import { wrongDatabase } from "./recovery/wrong-database.ts";
@@ -185,10 +191,12 @@ export const hazards: readonly Hazard[] = Object.freeze(
     lossyStructure,
     noWayBack,
     openTransaction,
+    rewrittenScript,
     runsOnAfterError,
     sleepingStatement,
     staleCount,
     thinBackup,
+    undoGap,
     unprovenMove,
     unwrapped,
     wrongDatabase,
@@ -199,6 +207,10 @@ export const hazards: readonly Hazard[] = Object.freeze(
     repeatedChange,
     rerunsBadly,
     staleFilter,
+    forbidden,
+    frozen,
+    missingColumnFilter,
+    tooManyRows,
     idleAccept,
     otherDialect,
     unread,

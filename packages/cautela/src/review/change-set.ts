@@ -1,14 +1,44 @@
+import { type UndoneScript, undoGaps } from "../analysis/script/undo-gaps.ts";
 import type { Catalog } from "../catalog/catalog.ts";
+import { catalogFromDdl } from "../catalog/ddl/from-ddl.ts";
 import { fewLayers } from "../catalog/layers.ts";
+import type { Hazard } from "../hazards/hazard.ts";
+import { undoGap } from "../hazards/recovery/undo-gap.ts";
+import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
+import { dialects } from "../sql/dialects/index.ts";
 import type { Review } from "./result.ts";
 import type { Earlier } from "./session.ts";
-import { ReviewStream } from "./stream.ts";
+import { ReviewStream, scriptDialect } from "./stream.ts";
+
+/** A script of a change set. */
+export interface ChangeSetScript {
+  text: string;
+  path?: string;
+  dialect?: DialectId;
+  /** The team's rules for it; those of the whole set if left out. */
+  policy?: Policy;
+  /** It has probably run already, and was changed since: what is known of that, for `rewritten-script`. */
+  rewritten?: string;
+  /** It has run already: it is not reviewed, only its DDL goes into the catalog. */
+  ran?: boolean;
+  /** The script that takes it back; it is judged as that, and does not run. */
+  undo?: { text: string; path: string };
+}
+
+export interface ChangeSetOptions {
+  catalog?: Catalog;
+  policy?: Policy;
+  /** The day or the moment at which the scripts are to run, see `ReviewOptions`. */
+  date?: string;
+  hazards?: readonly Hazard[];
+}
 
 /**
  * Reviews several scripts in order; each finds the database as the ones before it have left it, and what they have done is
- * remembered: copies, new columns, values that were written. Each runs in a session of its own.
+ * remembered: copies, new columns, values that were written. Each runs in a session of its own. A script that takes another
+ * back follows it in the result: it is judged by what it does not bring back (`undo-gap`), and whether it can be run.
  *
  * @example
  * const [, second] = reviewChangeSet([
@@ -17,18 +47,64 @@ import { ReviewStream } from "./stream.ts";
  * ], { catalog });
  * second.verdict // "clear": the first script keeps a copy
  */
-export function reviewChangeSet(
-  scripts: readonly { text: string; path?: string; dialect?: DialectId }[],
-  options: { catalog?: Catalog; policy?: Policy } = {},
-): Review[] {
-  let earlier: Earlier | null = null;
-  const streams = scripts.map(({ text, path, dialect }) => {
-    const stream: ReviewStream = new ReviewStream({ ...options, path, dialect }, earlier);
-    stream.push(text, true);
-    const { left } = stream;
-    earlier = { ...left, catalog: fewLayers(left.catalog, options.catalog ?? null) };
-    return stream;
-  });
+export function reviewChangeSet(scripts: readonly ChangeSetScript[], options: ChangeSetOptions = {}): Review[] {
+  const streams = [...streamed(scripts, options)];
   // What one script leaves off, a later one may put back.
   return streams.map((stream) => stream.result());
+}
+
+function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOptions): IterableIterator<ReviewStream> {
+  let earlier = null as Earlier | null;
+  let { catalog } = options;
+  for (const { text, undo, ran, ...own } of scripts) {
+    const chosen = { ...options, ...own, catalog };
+    if (ran) {
+      // What has run long ago was not made by this change set: only the catalog goes on.
+      const { dialect } = scriptDialect(text, chosen);
+      const onto = earlier?.dialect === dialect ? earlier.catalog : catalog;
+      if (onto && onto.dialect !== dialect) continue;
+      const next = fewLayers(catalogFromDdl(text, { dialect, path: own.path, onto }), options.catalog ?? null);
+      if (earlier?.dialect === dialect) earlier = { ...earlier, catalog: next };
+      else catalog = next;
+      continue;
+    }
+    const stream: ReviewStream = new ReviewStream(chosen, earlier);
+    stream.push(text, true);
+    const { left } = stream;
+    yield stream;
+    if (undo) yield undoing(undo, stream, left, chosen);
+    earlier = { ...left, catalog: fewLayers(left.catalog, catalog ?? null) };
+  }
+}
+
+/** The review of a script that takes another back: what that has made is its own. */
+function undoing(
+  { text, path }: { text: string; path: string },
+  undone: ReviewStream,
+  left: Earlier,
+  { rewritten: _, ...options }: ChangeSetOptions & Omit<ChangeSetScript, "text">,
+): ReviewStream {
+  const looked = (options.hazards ?? hazards).filter(isOfUndo);
+  const stream = new ReviewStream({ ...options, path, dialect: left.dialect, hazards: looked }, left, true);
+  stream.push(text, true);
+  const end = stream.left;
+  const script: UndoneScript = {
+    before: left.before,
+    after: left.catalog,
+    statements: left.read.map(({ tree }) => tree),
+  };
+  const gaps = undoGaps(
+    script,
+    end.read.map(({ tree }) => tree),
+    end.catalog,
+    dialects[end.dialect],
+  );
+  stream.stands({ undoes: { path: left.path, ...gaps } });
+  if (gaps.structure.length === 0) undone.stands({ undoneBy: path });
+  return stream;
+}
+
+/** What is looked for in a script that takes another back: that it loses what the other has brought is what it is for. */
+function isOfUndo({ id, family }: Hazard): boolean {
+  return id === undoGap.id || !["recovery", "ripples", "order"].includes(family);
 }

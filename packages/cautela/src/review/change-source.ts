@@ -1,21 +1,19 @@
 import { annotation } from "../analysis/script/annotations.ts";
-import { type Expectation, expectation } from "../analysis/script/expectations.ts";
+import { expectedRows } from "../analysis/script/expectations.ts";
+import { namedTarget } from "../analysis/statement/named-target.ts";
 import type { RelationObject } from "../catalog/catalog.ts";
 import { tableKey } from "../catalog/keys.ts";
 import type { Trigger } from "../catalog/model.ts";
 import type { ChangeSource } from "./result.ts";
 import type { StatementContext } from "./statement-context.ts";
-import { namedTarget } from "./statement-result.ts";
 
 /** What a rehearsal needs of a statement. `inside`: the index of the statement within which it runs. */
 export function changeSource(context: StatementContext, inside: number | null): ChangeSource {
   const { tree, statement, slice, ripples, changes } = context;
   const name = tree.kind === "insert" || tree.kind === "merge" ? namedTarget(tree) : null;
-  let expected: Expectation | null = null;
   let elsewhere = context.timeline.declared;
   for (const comment of statement.comments) {
     const said = annotation(slice(comment.start, comment.end), comment);
-    if (said?.what === "expect") expected = expectation(said.text);
     if (said?.what === "backup") elsewhere = said.text === "" ? "it is kept elsewhere" : said.text;
   }
   const into = name ? (context.catalog?.resolveRelation(name) ?? null) : null;
@@ -34,7 +32,7 @@ export function changeSource(context: StatementContext, inside: number | null): 
     changes,
     into,
     triggers,
-    expected,
+    expected: expectedRows(statement.comments, slice),
     inside,
     elsewhere,
     repeat: statement.repeat,

@@ -1,5 +1,6 @@
 import type { Dependence, Draft, FinishContext, Hazard, HazardContext, Weight } from "../hazards/hazard.ts";
-import type { Policy } from "../policy/policy.ts";
+import { listOf } from "../policy/patterns.ts";
+import type { Policy, PolicyWeight } from "../policy/policy.ts";
 import type { Statement } from "../sql/nodes/tree.ts";
 
 /** A hazard as one review looks for it. */
@@ -7,6 +8,8 @@ export interface Check {
   id: string;
   /** The weight that the policy gives it, whatever a finding says; null where it says nothing. */
   fixed: Weight | null;
+  /** The weights that the policy gives it for some tables; the last that means a table counts. */
+  forTables: readonly TableWeight[];
   /** Its usual weight. */
   usual: Weight;
   /** It speaks of lasting loss, see `Hazard.lasting`. */
@@ -15,6 +18,12 @@ export interface Check {
   kinds: readonly Statement["kind"][] | null;
   run(context: HazardContext): Draft[];
   finish: ((context: FinishContext) => Draft[]) | null;
+}
+
+/** The weight of a hazard in statements that change some tables. */
+export interface TableWeight {
+  tables: readonly string[];
+  weight: PolicyWeight;
 }
 
 /** The hazards that a review looks for under its policy, found by what a statement is and what it holds. */
@@ -31,11 +40,16 @@ export class Checks {
     const all: Check[] = [];
     for (const { id, weight, needs, statements, onRequest, lasting, check, finish } of hazards) {
       const said = policy.weights?.[id];
-      if (said === "off" || (onRequest && said === undefined)) continue;
+      const forTables = (policy.rules ?? []).flatMap(({ tables, weights }) =>
+        weights?.[id] !== undefined ? [{ tables: listOf(tables ?? "*"), weight: weights[id] }] : [],
+      );
+      const off = said === "off" || (onRequest && said === undefined);
+      if (off && forTables.every(({ weight }) => weight === "off")) continue;
       // All of one shape, so that the loop over them runs fast.
       all.push({
         id,
-        fixed: said ?? null,
+        fixed: said === "off" ? null : (said ?? null),
+        forTables: off ? [{ tables: ["*"], weight: "off" }, ...forTables] : forTables,
         usual: weight,
         lasting: lasting ?? false,
         needs: needs ?? 0,

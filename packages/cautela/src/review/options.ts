@@ -16,6 +16,10 @@ export interface ReviewOptions {
   hazards?: readonly Hazard[];
   /** The name of the script in the result. */
   path?: string;
+  /** The day or the moment at which the script is to run, which the policy's freezes are held against: `2026-12-24T17:30`. */
+  date?: string;
+  /** Where the script has probably run already and was changed since: what is known of that, for `rewritten-script`. */
+  rewritten?: string;
   /** Which statements the result lists: all, or only those with findings (for very long scripts). */
   keep?: "all" | "found";
 }

@@ -1,13 +1,17 @@
 import { changesOf } from "../analysis/changes/change.ts";
 import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { TransactionSpan } from "../analysis/script/copies.ts";
+import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import { ScriptState } from "../analysis/script/script-state.ts";
+import { changedTables } from "../analysis/statement/named-target.ts";
 import { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
 import type { At, Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
 import { hazards } from "../hazards/register.ts";
-import { isPathOf, type Policy } from "../policy/policy.ts";
+import { ofScript } from "../policy/merged.ts";
+import { isScriptOf, isTableOf } from "../policy/patterns.ts";
+import type { Policy, PolicyWeight } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Span, Statement } from "../sql/nodes/tree.ts";
@@ -35,6 +39,8 @@ interface Unsettled {
   accepted: string | null;
   /** The transaction in which it stands. */
   span: TransactionSpan | null;
+  /** The weight that the policy gives it for the tables of its statement. */
+  given: Weight | null;
 }
 
 /** How an earlier script of a change set has left things for the next one. */
@@ -44,6 +50,10 @@ export interface Earlier {
   readonly statements: number;
   readonly path: string;
   readonly catalog: Catalog;
+  /** The catalog in which it began. */
+  readonly before: Catalog;
+  /** Its statements, as they were read; empty where not all of them are kept. */
+  readonly read: readonly ReadStatement[];
 }
 
 /** A review in progress: statements go in one by one, in the order of the script. */
@@ -77,11 +87,14 @@ export class ReviewSession {
   #previous: ReadStatement | null = null;
   #count = 0;
 
-  constructor(options: ReviewOptions & { dialect: DialectId; dialectReason?: string; earlier?: Earlier | null }) {
+  /** `undo`: the script takes the earlier one back. */
+  constructor(
+    options: ReviewOptions & { dialect: DialectId; dialectReason?: string; earlier?: Earlier | null; undo?: boolean },
+  ) {
     this.#dialect = options.dialect;
     this.#dialectReason = options.dialectReason ?? "";
-    this.#policy = options.policy ?? {};
     this.#path = options.path ?? "";
+    this.#policy = ofScript(options.policy ?? {}, this.#path);
     const earlier = options.earlier?.dialect === this.#dialect ? options.earlier : null;
     const found = earlier?.catalog ?? options.catalog;
     this.#before = options.catalog && found ? found : null;
@@ -89,9 +102,10 @@ export class ReviewSession {
     this.#catalog = found?.fork() ?? new Catalog(this.#dialect, { complete: false });
     const dialect = dialects[this.#dialect];
     this.#state = new ScriptState(dialect, this.#policy);
-    if (earlier)
-      this.#state.continueFrom(earlier.state, earlier.statements, ofScript(earlier.path), ofScript(this.#path));
-    if (isPathOf(this.#path, this.#policy.install ?? [])) this.#state.timeline.install = "the policy says so";
+    if (earlier && options.undo) this.#state.takeBack(earlier.state);
+    else if (earlier)
+      this.#state.continueFrom(earlier.state, earlier.statements, placeIn(earlier.path), placeIn(this.#path));
+    if (isScriptOf(this.#path, this.#policy.install ?? [])) this.#state.timeline.install = "the policy says so";
     this.#keepAll = options.keep !== "found";
     const looked = options.hazards ?? hazards;
     this.#findings = new Findings(looked);
@@ -99,7 +113,15 @@ export class ReviewSession {
     this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
     const { history, timeline, creations, moves, returns } = this.#state;
     const known = { history, timeline, creations, moves, returns };
-    this.#script = { dialect, catalog: this.#catalog, known: this.#before !== null, policy: this.#policy, ...known };
+    const origin: ScriptOrigin = {
+      date: options.date ?? null,
+      rewritten: options.rewritten ?? null,
+      undoes: null,
+      undoneBy: null,
+    };
+    const start = { statement: 0, region: { line: 1, column: 1, endLine: 1, endColumn: 1 } };
+    const own = { dialect, catalog: this.#catalog, known: this.#before !== null, policy: this.#policy };
+    this.#script = { ...own, origin, start, ...known };
     this.#result = {
       path: this.#path,
       dialect: this.#dialect,
@@ -132,7 +154,13 @@ export class ReviewSession {
   get left(): Earlier {
     this.#flush(null);
     const [dialect, state, path, catalog] = [this.#dialect, this.#state, this.#path, this.#catalog];
-    return { dialect, state, statements: this.#count, path, catalog };
+    const before = this.#catalog.below ?? new Catalog(dialect, { complete: false });
+    return { dialect, state, statements: this.#count, path, catalog, before, read: this.#read };
+  }
+
+  /** Says what the script is to others, as far as that is known only now; asked for before its result. */
+  stands(origin: Partial<ScriptOrigin>): void {
+    this.#script.origin = { ...this.#script.origin, ...origin };
   }
 
   /** Takes the next statement; it is reviewed when the one after it is known. */
@@ -192,6 +220,7 @@ export class ReviewSession {
     const before = this.#findings.list.length + this.#unsettled.length;
     const place = { statement: index, region: regionOf(statement, source.lines) };
     const judged = this.#judge(tree, runs.looped);
+    if (index === 0) this.#script.start = place;
     const context = new StatementContext(this.#script, statement, source, beside, runs, place, judged);
     const accepts = acceptsOf(statement, source.slice);
     const used = new Set<string>();
@@ -225,23 +254,25 @@ export class ReviewSession {
           continue;
         }
         if (draft.refused) context.refused = true;
+        const given = weightForTables(check, context);
+        if (given === "off") continue;
         const accepted = accepts.get(check.id) ?? null;
         if (accepted !== null) used.add(check.id);
-        const waits = draft.settle !== undefined || (check.lasting && open !== null);
+        const waits = draft.settle !== undefined || draft.structural || (check.lasting && open !== null);
         if (waits && this.#unsettled.length < UNSETTLED)
-          this.#unsettled.push({ check, draft, at: draft.at ?? at, accepted, span: open });
-        else this.#findings.add(check.id, weightOf(check, draft), draft, draft.at ?? at, accepted);
+          this.#unsettled.push({ check, draft, at: draft.at ?? at, accepted, span: open, given });
+        else this.#findings.add(check.id, given ?? weightOf(check, draft), draft, draft.at ?? at, accepted);
       }
     }
   }
 
   /** Says what waited for the end of the script, as heavy as it is then. */
   #settle(): void {
-    for (const { check, draft, at, accepted, span } of this.#unsettled) {
+    for (const { check, draft, at, accepted, span, given } of this.#unsettled) {
       const settled = draft.settle ? draft.settle(this.#script) : draft;
       if (!settled) continue;
-      const said = inTrial(check, settled, span);
-      this.#findings.add(check.id, weightOf(check, said), said, at, accepted);
+      const said = inTrial(check, undone(settled, this.#script.origin), span);
+      this.#findings.add(check.id, given ?? weightOf(check, said), said, at, accepted);
     }
     this.#unsettled.length = 0;
   }
@@ -306,9 +337,17 @@ export class ReviewSession {
     if (this.#finished) return;
     this.#finished = true;
     if (this.#count > 0) this.#unchecked.lacking(this.#before);
+    if (this.#count > 0 && this.#policy.freeze && this.#script.origin.date === null)
+      this.#unchecked.add(
+        "the policy has times without changes, and no date was given",
+        ["frozen"],
+        0,
+        this.#script.start.region.line,
+      );
     this.#settle();
     for (const check of this.#checks.late())
-      for (const draft of check.finish?.(this.#script) ?? []) if (draft.at) this.#late(check, draft, draft.at);
+      for (const draft of check.finish?.(this.#script) ?? [])
+        if (draft.at) this.#late(check, undone(draft, this.#script.origin), draft.at);
     const idle = { id: idleAccept.id, fixed: null, usual: idleAccept.weight };
     for (const { id, statement, region } of this.#waiting.values())
       this.#late(idle, idleAcceptDraft(id), { statement, region });
@@ -338,12 +377,28 @@ export class ReviewSession {
 }
 
 /** Which script a line stands in, as messages say it after the line. */
-function ofScript(path: string): string {
+function placeIn(path: string): string {
   return path === "" ? " of another script" : ` of ${path}`;
 }
 
 function weightOf({ fixed, usual }: Check, draft: Draft): Weight {
   return fixed ?? draft.weight ?? usual;
+}
+
+/** The weight that the policy gives a hazard for the tables that a statement changes; null: it says nothing of them. */
+function weightForTables({ forTables }: Check, context: StatementContext): PolicyWeight | null {
+  if (forTables.length === 0) return null;
+  const tables = changedTables(context.tree, context.changes, context.catalog);
+  let weight: PolicyWeight | null = null;
+  for (const rule of forTables)
+    if (rule.tables.includes("*") || tables.some((table) => isTableOf(table, rule.tables))) weight = rule.weight;
+  return weight;
+}
+
+/** What is about structure alone is worth knowing, no more, where another script brings all structure back. */
+function undone(draft: Draft, { undoneBy }: ScriptOrigin): Draft {
+  if (!draft.structural || undoneBy === null) return draft;
+  return { ...draft, weight: "note", because: [...draft.because, `\`${undoneBy}\` brings all structure back`] };
 }
 
 /** What speaks of lasting loss is worth knowing, no more, in a transaction that is rolled back at its end. */

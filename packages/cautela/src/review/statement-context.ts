@@ -10,6 +10,7 @@ import { annotation } from "../analysis/script/annotations.ts";
 import type { Creations } from "../analysis/script/creations.ts";
 import { fingerprint, type History } from "../analysis/script/history.ts";
 import type { Moves } from "../analysis/script/moves.ts";
+import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import type { Returns } from "../analysis/script/returns.ts";
 import type { Step } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
@@ -34,6 +35,8 @@ export interface ScriptContext {
   catalog: Catalog | null;
   known: boolean;
   policy: Policy;
+  origin: ScriptOrigin;
+  start: At;
   history: History;
   timeline: Timeline;
   creations: Creations;
@@ -49,6 +52,7 @@ export class StatementContext implements HazardContext, Step {
   readonly catalog: Catalog | null;
   readonly known: boolean;
   readonly policy: Policy;
+  readonly origin: ScriptOrigin;
   readonly history: History;
   readonly timeline: Timeline;
   readonly creations: Creations;
@@ -83,6 +87,7 @@ export class StatementContext implements HazardContext, Step {
     this.catalog = script.catalog;
     this.known = script.known;
     this.policy = script.policy;
+    this.origin = script.origin;
     this.history = script.history;
     this.timeline = script.timeline;
     this.creations = script.creations;

@@ -1,11 +1,12 @@
 import { multipliedBy } from "../analysis/changes/multiplied.ts";
 import type { Reach } from "../analysis/changes/reach.ts";
 import { allWrites, directWrites } from "../analysis/changes/writes.ts";
+import { namedTarget } from "../analysis/statement/named-target.ts";
 import type { Catalog } from "../catalog/catalog.ts";
 import { shownName } from "../catalog/model.ts";
 import { writtenName } from "../catalog/names.ts";
 import type { HazardContext } from "../hazards/hazard.ts";
-import type { Name, Span, Statement } from "../sql/nodes/tree.ts";
+import type { Span, Statement } from "../sql/nodes/tree.ts";
 import type { Region } from "../text/region.ts";
 import type { StatementReview } from "./result.ts";
 import type { SourceView } from "./source-view.ts";
@@ -39,28 +40,6 @@ function targetOf({ tree, changes }: HazardContext, catalog: Catalog | null): st
   if (!name) return null;
   const table = catalog?.resolve(name);
   return table ? shownName(table) : writtenName(name);
-}
-
-/** The name of what a statement works on, where it is not a change of rows. */
-export function namedTarget(tree: Statement): Name | null {
-  switch (tree.kind) {
-    case "insert":
-    case "merge":
-      return tree.target.kind === "table" ? tree.target.name : null;
-    case "create-table":
-    case "create-view":
-    case "create-routine":
-    case "alter-table":
-    case "opaque":
-      return tree.name;
-    case "create-index":
-    case "copy":
-      return tree.table;
-    case "drop":
-      return tree.names[0] ?? null;
-    default:
-      return null;
-  }
 }
 
 /** The kind of a statement as the result names it: `update`, `create table`, `alter trigger`. */

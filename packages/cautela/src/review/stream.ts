@@ -1,7 +1,11 @@
+import type { ScriptOrigin } from "../analysis/script/origin.ts";
+import { spanOf } from "../policy/freeze.ts";
+import { ofScript } from "../policy/merged.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialectOf, isDialectId } from "../sql/dialects/index.ts";
 import { type DialectGuess, guessDialect, HEAD } from "../sql/reading/guess.ts";
 import { ScriptReader } from "../sql/reading/script.ts";
+import { CautelaError } from "../text/cautela-error.ts";
 import type { ReviewOptions } from "./options.ts";
 import type { Review } from "./result.ts";
 import { type Earlier, ReviewSession } from "./session.ts";
@@ -20,15 +24,22 @@ import { type SourceView, sourceView } from "./source-view.ts";
 export class ReviewStream {
   readonly #options: ReviewOptions;
   readonly #earlier: Earlier | null;
+  readonly #undo: boolean;
   #begun: { session: ReviewSession; reader: ScriptReader } | null = null;
   /** The pieces that wait until there is enough of them to tell the dialect. */
   #head = "";
 
-  /** `earlier`: what {@link left} says of the script of the same change set that runs before it. */
-  constructor(options: ReviewOptions = {}, earlier: Earlier | null = null) {
+  /**
+   * @param earlier what {@link left} says of the script of the same change set that runs before it
+   * @param undo whether it takes that one back
+   */
+  constructor(options: ReviewOptions = {}, earlier: Earlier | null = null, undo = false) {
     if (options.dialect !== undefined) dialectOf(options.dialect);
+    if (options.date !== undefined && spanOf(options.date) === null)
+      throw new CautelaError(`${options.date} is no date: it is written 2026-12-24, or 2026-12-24T17:30`);
     this.#options = options;
     this.#earlier = earlier;
+    this.#undo = undo;
   }
 
   /** Takes the next piece; `final` with the last one. */
@@ -53,7 +64,8 @@ export class ReviewStream {
   /** The head of the script decides the dialect where nobody else has. */
   #begin(piece: string): { session: ReviewSession; reader: ScriptReader } {
     const { dialect, reason } = scriptDialect(piece, this.#options);
-    const session = new ReviewSession({ ...this.#options, dialect, dialectReason: reason, earlier: this.#earlier });
+    const chosen = { dialect, dialectReason: reason, earlier: this.#earlier, undo: this.#undo };
+    const session = new ReviewSession({ ...this.#options, ...chosen });
     return { session, reader: new ScriptReader(dialect) };
   }
 
@@ -66,6 +78,11 @@ export class ReviewStream {
     return this.#whole().left;
   }
 
+  /** Says what the script is to others, as far as that is known only now; asked for before its result. */
+  stands(origin: Partial<ScriptOrigin>): void {
+    this.#whole().stands(origin);
+  }
+
   #whole(): ReviewSession {
     if (!this.#begun) this.push("", true);
     this.#begun ??= this.#begin("");
@@ -74,8 +91,9 @@ export class ReviewStream {
 }
 
 /** Which language a script is in: as asked for, as it says itself, as its catalog, or as it looks. */
-function scriptDialect(text: string, options: ReviewOptions): DialectGuess {
-  const said = options.dialect ?? declaredDialect(text) ?? options.catalog?.dialect;
+export function scriptDialect(text: string, options: ReviewOptions): DialectGuess {
+  const policy = ofScript(options.policy ?? {}, options.path ?? "");
+  const said = options.dialect ?? declaredDialect(text) ?? policy.dialect ?? options.catalog?.dialect;
   return said === undefined ? guessDialect(text) : { dialect: said, reason: "" };
 }
 

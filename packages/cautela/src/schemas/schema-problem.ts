@@ -20,19 +20,28 @@ const VALIDATORS: Record<"catalog" | "policy" | "dictionary", Validate> = {
  * schemaProblem("policy", { tables: { a: "big" } }) // "tables.a: must be one of business, log, scratch"
  */
 export function schemaProblem(schema: keyof typeof VALIDATORS, value: unknown): string | null {
+  return schemaFault(schema, value)?.message ?? null;
+}
+
+/** The same, with the names and indexes that lead to the place. */
+export function schemaFault(
+  schema: keyof typeof VALIDATORS,
+  value: unknown,
+): { at: (string | number)[]; message: string } | null {
   const validate = VALIDATORS[schema];
   if (validate(value)) return null;
   const error = validate.errors?.[0];
-  if (!error) return "it does not fit its schema";
-  const place = error.instancePath
+  if (!error) return { at: [], message: "it does not fit its schema" };
+  const at = error.instancePath
     .split("/")
     .slice(1)
     .map((part) => part.replaceAll("~1", "/").replaceAll("~0", "~"))
-    .reduce(
-      (path, part) => (/^\d+$/.test(part) ? `${path}[${Number(part) + 1}]` : path === "" ? part : `${path}.${part}`),
-      "",
-    );
-  return `${place === "" ? "" : `${place}: `}${said(error)}`;
+    .map((part) => (/^\d+$/.test(part) ? Number(part) : part));
+  const place = at.reduce<string>(
+    (path, part) => (typeof part === "number" ? `${path}[${part + 1}]` : path === "" ? part : `${path}.${part}`),
+    "",
+  );
+  return { at, message: `${place === "" ? "" : `${place}: `}${said(error)}` };
 }
 
 function said({ keyword, message, params }: NonNullable<Validate["errors"]>[number]): string {

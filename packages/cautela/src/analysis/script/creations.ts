@@ -71,6 +71,15 @@ export class Creations {
       if (earlier.#made.get(key) === false && !earlier.#replaced.has(key)) this.#make(key, false);
   }
 
+  /** Takes back the script that has made all this: it is its own. */
+  takesBack(undone: Creations): void {
+    for (const [key, temporary] of undone.#made) if (!temporary) this.#make(key, false);
+    for (const key of undone.#everMade) this.#everMade.add(key);
+    for (const name of undone.#routines) this.#routines.add(name);
+    for (const one of undone.#everAdded) this.#everAdded.add(one);
+    for (const [key, columns] of undone.#added) this.#added.set(key, new Set(columns));
+  }
+
   /** Takes a statement into account for those that follow. */
   note(statement: Statement, catalog: Catalog | null): void {
     switch (statement.kind) {

@@ -1,3 +1,7 @@
+import type { Span } from "../../sql/nodes/tree.ts";
+import type { Slice } from "../../text/slice.ts";
+import { annotation } from "./annotations.ts";
+
 /** How many rows an author expects a statement to change. */
 export interface Expectation {
   rows: number;
@@ -16,6 +20,16 @@ export function expectation(text: string): Expectation | null {
   if (!match) return null;
   const rows = match[2].toLowerCase() === "no" ? 0 : Number(match[2].replace(/[,_]/g, ""));
   return { rows, atMost: match[1] !== undefined };
+}
+
+/** How many rows the comments of a statement say that it should change; null where none of them says so. */
+export function expectedRows(comments: readonly Span[], slice: Slice): Expectation | null {
+  let expected: Expectation | null = null;
+  for (const comment of comments) {
+    const said = annotation(slice(comment.start, comment.end), comment);
+    if (said?.what === "expect") expected = expectation(said.text);
+  }
+  return expected;
 }
 
 /** The row count that a comment has kept from an earlier run: "13 rows affected", "Rows matched: 4"; null without one. */

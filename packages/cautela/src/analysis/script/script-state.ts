@@ -64,6 +64,12 @@ export class ScriptState {
     this.history.mayHaveMade ||= earlier.timeline.database !== null;
   }
 
+  /** Begins where the script has ended that this one takes back: what that has made is its own, and its copies are there. */
+  takeBack(undone: ScriptState): void {
+    this.creations.takesBack(undone.creations);
+    this.timeline.copies.continueFrom(undone.timeline.copies);
+  }
+
   /** Takes a statement into account for those that follow. */
   observe(step: Step): void {
     notePast(step, this.history);

@@ -1,4 +1,5 @@
 import type { Table } from "../../catalog/model.ts";
+import { isTableOf } from "../../policy/patterns.ts";
 import type { Policy, TableClass } from "../../policy/policy.ts";
 
 export type { TableClass };
@@ -16,8 +17,11 @@ export function policyClass(shown: string, policy: Policy): TableClass | undefin
   const bare = bareName(shown);
   const { tables } = policy;
   // A table may have the name of something that every object has.
-  for (const name of [shown, bare, bare.toLowerCase()]) if (tables && Object.hasOwn(tables, name)) return tables[name];
-  return undefined;
+  if (!tables) return undefined;
+  for (const name of [shown, bare, bare.toLowerCase()]) if (Object.hasOwn(tables, name)) return tables[name];
+  // An exact name goes before a pattern, and a later pattern over an earlier one.
+  const patterns = Object.keys(tables).filter((name) => name.includes("*") && isTableOf(shown, [name]));
+  return patterns.length > 0 ? tables[patterns[patterns.length - 1]] : undefined;
 }
 
 /** The class of a table: as the policy says, else as its name says, else business. */

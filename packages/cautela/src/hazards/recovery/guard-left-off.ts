@@ -70,6 +70,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         drafts.push({
           at,
           weight: "ask",
+          structural: true,
           message: `${capital(what)} of \`${shown}\` is dropped and not made again.`,
           because: ["from here on nothing does what it did, for anybody"],
           remedy: "Make it again at the end of the script, or say that it is meant to go.",

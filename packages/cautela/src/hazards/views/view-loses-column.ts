@@ -51,6 +51,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
     return [
       {
         refused,
+        structural: !refused,
         weight: refused ? "stop" : lost.length > 0 ? "ask" : "note",
         message:
           lost.length > 0

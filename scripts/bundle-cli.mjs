@@ -33,7 +33,7 @@ const { output } = await bundle.write({
 // The licences of what is bundled go with it.
 const require = createRequire(join(folder, "package.json"));
 const packages = new Set(
-  output.flatMap(({ moduleIds = [] }) => moduleIds.flatMap((id) => /node_modules\/([^/]+)\//.exec(id)?.[1] ?? [])),
+  output.flatMap(({ moduleIds = [] }) => moduleIds.flatMap((id) => /.*node_modules\/((?:@[^/]+\/)?[^/]+)\//.exec(id)?.[1] ?? [])),
 );
 const notices = [...packages].sort().map((name) => {
   const place =

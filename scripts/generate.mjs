@@ -85,7 +85,7 @@ let stale = false;
 for (const [file, text] of [
   [join(src, "sql/lexer/keywords.ts"), keywords()],
   [join(src, "hazards/register.ts"), register()],
-  ...["catalog", "policy", "dictionary"].map((name) => [join(src, `schemas/${name}.ts`), validator(name)]),
+  ...["baseline", "catalog", "policy", "dictionary"].map((name) => [join(src, `schemas/${name}.ts`), validator(name)]),
 ]) {
   let old = "";
   try {

@@ -1,7 +1,14 @@
 import type { StatementTrace } from "cautela";
+import {
+  type RippleArrow as Arrow,
+  arrowPath,
+  type RippleBox as Box,
+  rippleDrawing as drawing,
+  NOTE_WORDS as KINDS,
+  LINE,
+} from "cautela/tools";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 import type { Answer } from "./messages.ts";
-import { type Arrow, type Box, drawing, LINE } from "./ripple-layout.ts";
 
 interface RipplesProps {
   answer: Answer;
@@ -16,20 +23,6 @@ interface Shown {
   text: string;
   definition: string;
 }
-
-const KINDS: Record<StatementTrace["notes"][number]["kind"], string> = {
-  rewrites: "rewrites the row",
-  tidies: "tidies the row",
-  stamps: "stamps the row",
-  refuses: "may refuse it",
-  swallows: "may drop it silently",
-  skipped: "does not fire",
-  held: "refers to it",
-  sealed: "refused",
-  loop: "sets itself off",
-  opaque: "not read",
-  computes: "is computed",
-};
 
 /** The ripple of one statement as a graph: what it writes, through which trigger, key or view. */
 export function Ripples({ answer, statement, onStatement }: RipplesProps) {
@@ -189,8 +182,8 @@ function RippleGraph({ trace }: { trace: StatementTrace }) {
 }
 
 function ArrowLine({ arrow, onShow }: { arrow: Arrow; onShow(shown: Shown): void }) {
-  const { edge, points, label, labelX, labelY } = arrow;
-  const path = points.map(({ x, y }, i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
+  const { edge, label, labelX, labelY } = arrow;
+  const path = arrowPath(arrow);
   const show = () => onShow({ title: label, text: edge.reason.replaceAll("`", ""), definition: edge.definition });
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the graph has keys of its own.

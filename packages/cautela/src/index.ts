@@ -43,9 +43,17 @@ export type {
 export type { Phase, Rehearsal, RehearsalQuery, RehearsalSheet } from "./rehearsal/rehearsal.ts";
 export { type RehearseOptions, rehearse } from "./rehearsal/rehearse.ts";
 export { rehearsalMarkdown, rehearsalText } from "./report/rehearsal-text.ts";
-export { type ReportFormat, report } from "./report/report.ts";
+export { REPORT_FORMATS, type ReportFormat, type ReportOptions, report } from "./report/report.ts";
 export { traceMermaid } from "./report/trace-mermaid.ts";
 export { traceText } from "./report/trace-text.ts";
+export {
+  type Baseline,
+  type BaselineEntry,
+  baselineFrom,
+  baselineOf,
+  type Compared,
+  compared as comparedWith,
+} from "./review/baseline.ts";
 export { type ChangeSetOptions, type ChangeSetScript, reviewChangeSet } from "./review/change-set.ts";
 export type { ReviewOptions } from "./review/options.ts";
 export { type PolicyFault, policyFault, policyFrom } from "./review/policy-from.ts";
@@ -56,6 +64,7 @@ export {
   type PlacedUnchecked,
   type Review,
   type ReviewDocument,
+  type ReviewedScript,
   type ScriptResult,
   type StatementReview,
   type Unchecked,

@@ -10,8 +10,23 @@ export { reachWords } from "./hazards/wording.ts";
 export { whyNotReadOnly } from "./rehearsal/harmless.ts";
 export { PHASES } from "./rehearsal/rehearsal.ts";
 export { rehearseStepwise } from "./rehearsal/rehearse.ts";
+export { htmlReport } from "./report/html/page.tsx";
+export { jsonReport } from "./report/json.ts";
+export { junitReport } from "./report/junit.ts";
 export { plainStyle, type Style } from "./report/layout.ts";
+export { markdownReport } from "./report/markdown.ts";
 export { rehearsalPhase, terminated } from "./report/rehearsal-text.ts";
+export { type ReportedScript, reported } from "./report/reported.ts";
+export {
+  arrowPath,
+  LINE,
+  NOTE_WORDS,
+  type RippleArrow,
+  type RippleBox,
+  type RippleDrawing,
+  rippleDrawing,
+} from "./report/ripple-layout.ts";
+export { sarifReport } from "./report/sarif.ts";
 export { type TextOptions, textReport } from "./report/text.ts";
 export { unjudgedWords } from "./report/unjudged.ts";
 export { reviewExample } from "./review/example.ts";

@@ -7,7 +7,7 @@ import { expect, test } from "vitest";
 
 const root = fileURLToPath(new URL("../src", import.meta.url));
 const files = readdirSync(root, { recursive: true, encoding: "utf8" })
-  .filter((file) => file.endsWith(".ts"))
+  .filter((file) => /\.tsx?$/.test(file))
   .map((file) => normalize(file));
 const sources = new Map(files.map((file) => [file, readFileSync(join(root, file), "utf8")]));
 const imports = new Map(

@@ -5,7 +5,8 @@ import { sqlWriter } from "../sql/dialects/writing.ts";
 import { inOneLine } from "../text/visible.ts";
 import { escapedMarkdown, fence } from "./markdown-text.ts";
 
-const HEADINGS: Record<Phase, string> = {
+/** What the phases of a rehearsal are for, as headings. */
+export const PHASE_HEADINGS: Record<Phase, string> = {
   before: "BEFORE: look, count, and keep a copy",
   change: "THE CHANGE",
   after: "AFTER: compare",
@@ -30,7 +31,7 @@ export function rehearsalPhase(rehearsal: Rehearsal, phase: Phase): string | nul
   // What follows may have to stand first in its batch.
   if (batchEnd !== null && above.length > 0) above.push(batchEnd);
   return [
-    `-- ${HEADINGS[phase]}${path === "" ? "" : ` (${inOneLine(path)})`}\n`,
+    `-- ${PHASE_HEADINGS[phase]}${path === "" ? "" : ` (${inOneLine(path)})`}\n`,
     ...(note !== null ? [`-- ${note}\n`] : []),
     ...(above.length > 0 ? [`${above.join("\n")}\n`] : []),
     ...parts,
@@ -81,7 +82,7 @@ export function rehearsalMarkdown(rehearsal: Rehearsal): string {
     for (const phase of PHASES) {
       const queries = sheet.queries.filter((query) => query.phase === phase);
       if (queries.length === 0) continue;
-      lines.push(`### ${HEADINGS[phase]}`, "");
+      lines.push(`### ${PHASE_HEADINGS[phase]}`, "");
       for (const { title, sql } of queries) {
         if (title !== "") lines.push(`${escapedMarkdown(inOneLine(title))}:`, "");
         const text = terminated(sql, dialect);

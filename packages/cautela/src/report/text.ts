@@ -3,7 +3,7 @@ import {
   blocksByWeight,
   type Finding,
   heavier,
-  type Review,
+  type ReviewedScript,
   type StatementReview,
   type Verdict,
 } from "../review/result.ts";
@@ -11,6 +11,7 @@ import { dialects } from "../sql/dialects/index.ts";
 import { inOneLine } from "../text/visible.ts";
 import { counted, cut, plainStyle, type Role, rule, type Style, TextLayout } from "./layout.ts";
 import { MARKS, reachBar } from "./marks.ts";
+import { placesText, totalsOf } from "./totals.ts";
 import { unjudgedWords } from "./unjudged.ts";
 
 export interface TextOptions {
@@ -27,7 +28,7 @@ const SOURCE_LINES = { short: 6, full: 12 };
  * The review of one or more scripts as text for a terminal or a log: a line for each script, what was found with the
  * heaviest first, and the notes of the script together at its end.
  */
-export function textReport(reviews: readonly Review[], options: TextOptions = {}): string {
+export function textReport(reviews: readonly ReviewedScript[], options: TextOptions = {}): string {
   const width = Math.max(40, options.width ?? 80);
   const layout = new TextLayout(width, options.style ?? plainStyle);
   for (const one of reviews) scriptReport(one, layout, options.full ?? false);
@@ -35,7 +36,7 @@ export function textReport(reviews: readonly Review[], options: TextOptions = {}
   return layout.text();
 }
 
-function scriptReport(review: Review, layout: TextLayout, full: boolean): void {
+function scriptReport(review: ReviewedScript, layout: TextLayout, full: boolean): void {
   const { style } = layout;
   layout.gap();
   const title = dialects[review.dialect].title;
@@ -50,9 +51,10 @@ function scriptReport(review: Review, layout: TextLayout, full: boolean): void {
   const notes: Finding[] = [];
   for (const findings of blocksByWeight(review.findings)) {
     const statement = reviewed.get(findings[0].statement);
-    if (!statement) continue;
     if (!full && findings.every(isMinor)) notes.push(...findings);
-    else statementReport(review, statement, findings, layout, full);
+    else if (statement) statementReport(review, statement, findings, layout, full);
+    // What is found of a script without a statement, such as an empty one that should undo another.
+    else for (const finding of findings) findingReport(finding, layout, true);
   }
   if (notes.length > 0) notesReport(notes, layout);
   if (review.unchecked.length > 0) uncheckedReport(review, layout, full);
@@ -83,7 +85,7 @@ function lineReport(finding: Finding, layout: TextLayout, place = ""): void {
 }
 
 function statementReport(
-  review: Review,
+  review: ReviewedScript,
   statement: StatementReview,
   findings: Finding[],
   layout: TextLayout,
@@ -117,7 +119,7 @@ function statementReport(
 
 /** The lines of a statement, each with its number and, in the margin, the weight of what was found. */
 function source(
-  review: Review,
+  review: ReviewedScript,
   statement: StatementReview,
   findings: Finding[],
   layout: TextLayout,
@@ -156,17 +158,7 @@ function findingReport(finding: Finding, layout: TextLayout, spaced: boolean): v
   if (finding.remedy !== "") layout.paragraph("  instead   ", finding.remedy);
 }
 
-/** "lines 10, 14, 72", or "lines 10 to 72 (63 places)" where they are many. */
-function placesText({ places }: Finding): string {
-  const lines = [...new Set(places.map(({ line }) => line))];
-  if (lines.length > NAMED_PLACES)
-    return `lines ${lines[0]} to ${lines[lines.length - 1]} (${counted(places.length, "place")})`;
-  return `${lines.length === 1 ? "line" : "lines"} ${lines.join(", ")}`;
-}
-
-const NAMED_PLACES = 5;
-
-function uncheckedReport(review: Review, layout: TextLayout, full: boolean): void {
+function uncheckedReport(review: ReviewedScript, layout: TextLayout, full: boolean): void {
   layout.line();
   layout.line(rule(" unchecked ", layout));
   const shown = full ? review.unchecked : review.unchecked.slice(0, UNCHECKED);
@@ -182,31 +174,21 @@ function uncheckedReport(review: Review, layout: TextLayout, full: boolean): voi
 const UNCHECKED = 4;
 
 /** The verdict of scripts, with what was found and what was not judged, in one line. */
-function summary(reviews: readonly Review[], { style }: TextLayout): string {
-  const totals = { stop: 0, ask: 0, note: 0 };
-  let accepted = 0;
-  let unchecked = 0;
-  let verdict: Verdict = "clear";
-  for (const one of reviews) {
-    verdict = heavier(verdict, one.verdict);
-    for (const { statements: at } of one.unchecked) unchecked += at.length;
-    for (const finding of one.findings) {
-      if (finding.accepted === null) totals[finding.weight]++;
-      else accepted++;
-    }
-  }
+function summary(reviews: readonly ReviewedScript[], { style }: TextLayout): string {
+  const { verdict, accepted, known, unchecked, ...totals } = totalsOf(reviews);
   const parts = (["stop", "ask", "note"] as const)
     .filter((weight) => totals[weight] > 0)
     .map((weight) => style(weight, `${MARKS[weight]} ${totals[weight]} ${weight}`));
   if (parts.length === 0) parts.push(style("clear", "nothing found"));
   if (accepted > 0) parts.push(style("dim", `${accepted} accepted`));
+  if (known > 0) parts.push(style("dim", `${known} in the baseline`));
   if (unchecked > 0) parts.push(style("dim", `${unchecked} unchecked`));
   const left = unjudgedWords(reviews);
   const rest = left === "" ? "" : style("dim", `; not judged: ${left}`);
   return `${style(verdict, verdict)}, ${parts.join(", ")}${rest}`;
 }
 
-function closing(reviews: readonly Review[], layout: TextLayout): void {
+function closing(reviews: readonly ReviewedScript[], layout: TextLayout): void {
   const statements = reviews.reduce((sum, one) => sum + one.statementCount, 0);
   layout.gap();
   layout.wrapped(`${reviews.length} scripts, ${counted(statements, "statement")}: ${summary(reviews, layout)}`, 2);

@@ -81,6 +81,8 @@ export interface ScriptResult {
   unchecked: Unchecked[];
   /** What was not judged at all; a verdict does not speak of it. */
   unjudged: Unjudged[];
+  /** What a baseline holds of the findings: they do not count. Left out where there are none. */
+  known?: Finding[];
 }
 
 /** A statement with its own text, and what was found out about the rows that it changes. */
@@ -103,15 +105,22 @@ export interface ChangeSource {
   repeat: number;
 }
 
-/** The review of one script with what is behind it. */
-export interface Review extends ScriptResult {
+/** The review of one script as reports show it: plain data, which can be sent from one thread to another. */
+export interface ReviewedScript extends ScriptResult {
   unchecked: PlacedUnchecked[];
+  known: Finding[];
   /** Why this dialect, where it was guessed; empty where it was given. */
   dialectReason: string;
   /** How many statements were reviewed; those kept may be fewer, see `ReviewOptions.keep`. */
   statementCount: number;
   /** The source of each statement with a finding, from the beginning of its first line. */
   excerpts: ReadonlyMap<number, string>;
+  /** The keys of the contents of these statements, see `contentKey`. */
+  contents: ReadonlyMap<number, string>;
+}
+
+/** The review of one script with what is behind it. */
+export interface Review extends ReviewedScript {
   /** The trees, in the order of `statements`. */
   read: ReadStatement[];
   /** What follows from the changes of a statement, by its index; those from which nothing follows are left out. */
@@ -171,12 +180,12 @@ export function blocksByWeight(findings: readonly Finding[]): Finding[][] {
 }
 
 /** Puts reviews together as one document of the JSON format. */
-export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument {
+export function reviewDocument(reviews: readonly ReviewedScript[]): ReviewDocument {
   return {
     format: "cautela.review",
     version: 1,
     verdict: reviews.reduce<Verdict>((verdict, review) => heavier(verdict, review.verdict), "clear"),
-    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked, unjudged }) => ({
+    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked, unjudged, known }) => ({
       path,
       dialect,
       verdict,
@@ -189,6 +198,7 @@ export function reviewDocument(reviews: readonly ScriptResult[]): ReviewDocument
         hazards,
       })),
       unjudged,
+      ...(known.length > 0 ? { known } : {}),
     })),
   };
 }

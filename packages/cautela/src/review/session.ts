@@ -22,6 +22,7 @@ import type { Region } from "../text/region.ts";
 import { acceptsOf } from "./accepts.ts";
 import { changeSource } from "./change-source.ts";
 import { type Check, Checks } from "./checks.ts";
+import { contentKey } from "./content-key.ts";
 import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
@@ -71,8 +72,9 @@ export class ReviewSession {
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
+  readonly #contents = new Map<number, string>();
   /** Statements on which a finding may come to stand later, with short excerpts. */
-  readonly #spare = new Map<number, { excerpt: string; review: StatementReview }>();
+  readonly #spare = new Map<number, { excerpt: string; text: string; review: StatementReview }>();
   /** Accepted hazards that may still be found. */
   readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
   readonly #unsettled: Unsettled[] = [];
@@ -141,6 +143,8 @@ export class ReviewSession {
       dialectReason: this.#dialectReason,
       statementCount: this.#count,
       excerpts: this.#excerpts,
+      contents: this.#contents,
+      known: [],
       read: this.#read,
       ripples: this.#ripples,
       sources: this.#sources,
@@ -311,8 +315,15 @@ export class ReviewSession {
     const review = statementReview(context);
     const lineStart = statement.start - (region.column - 1);
     const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(statement.end, lineStart + length)));
-    if (found) this.#excerpts.set(at.statement, excerpt(EXCERPT));
-    else if (this.#spare.size < SPARE) this.#spare.set(at.statement, { excerpt: excerpt(SHORT), review });
+    const text = (): string => slice(statement.start, statement.end);
+    if (found) {
+      this.#excerpts.set(at.statement, excerpt(EXCERPT));
+      this.#contents.set(at.statement, contentKey(text(), context.dialect));
+    } else if (this.#spare.size < SPARE) {
+      // Where all is kept the text is held anyway.
+      const own = this.#keepAll ? text() : ownText(text().slice(0, EXCERPT));
+      this.#spare.set(at.statement, { excerpt: excerpt(SHORT), text: own, review });
+    }
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (!this.#keepAll) return;
     this.#read.push(statement);
@@ -328,6 +339,7 @@ export class ReviewSession {
     const spare = own ? this.#spare.get(at.statement) : undefined;
     if (spare && !this.#excerpts.has(at.statement)) {
       this.#excerpts.set(at.statement, spare.excerpt);
+      this.#contents.set(at.statement, contentKey(spare.text, this.#script.dialect));
       if (!this.#keepAll) this.#result.statements.push(spare.review);
     }
   }

@@ -1,3 +1,4 @@
+import { validate as validateBaseline } from "./baseline.ts";
 import { validate as validateCatalog } from "./catalog.ts";
 import { validate as validateDictionary } from "./dictionary.ts";
 import { validate as validatePolicy } from "./policy.ts";
@@ -7,7 +8,8 @@ interface Validate {
   errors?: { instancePath: string; keyword: string; message?: string; params: Record<string, unknown> }[] | null;
 }
 
-const VALIDATORS: Record<"catalog" | "policy" | "dictionary", Validate> = {
+const VALIDATORS: Record<"baseline" | "catalog" | "policy" | "dictionary", Validate> = {
+  baseline: validateBaseline,
   catalog: validateCatalog,
   policy: validatePolicy,
   dictionary: validateDictionary,

@@ -1,9 +1,9 @@
 import { Graph, layout } from "@dagrejs/dagre";
-import type { StatementTrace } from "cautela";
-import { reachWords } from "cautela/tools";
+import { reachWords } from "../hazards/wording.ts";
+import type { StatementTrace } from "../review/trace.ts";
 
 /** A box of the drawn graph. */
-export interface Box {
+export interface RippleBox {
   id: number;
   x: number;
   y: number;
@@ -14,7 +14,7 @@ export interface Box {
 }
 
 /** An arrow of the drawn graph: the corners of its line. */
-export interface Arrow {
+export interface RippleArrow {
   edge: StatementTrace["edges"][number];
   points: { x: number; y: number }[];
   label: string;
@@ -23,9 +23,9 @@ export interface Arrow {
 }
 
 /** A graph with places for everything. */
-export interface Drawing {
-  boxes: Box[];
-  arrows: Arrow[];
+export interface RippleDrawing {
+  boxes: RippleBox[];
+  arrows: RippleArrow[];
   width: number;
   height: number;
   /** From left to right. */
@@ -34,6 +34,7 @@ export interface Drawing {
 
 /** The width of a character of the drawn text, in pixels. */
 const CHARACTER = 7.4;
+/** The height of a line of the drawn text, in pixels. */
 export const LINE = 16;
 const PADDING = 9;
 
@@ -50,15 +51,20 @@ function cut(text: string, length: number): string {
   return text.length > length ? `${text.slice(0, length - 1)}…` : text;
 }
 
-/** Places the boxes and arrows of a trace: from top to bottom, or from left to right where that is narrower. */
-export function drawing(trace: StatementTrace): Drawing {
+/**
+ * Places the boxes and arrows of a trace: from top to bottom, or from left to right where that is narrower. In pixels.
+ *
+ * @example
+ * const { boxes, arrows, width, height } = rippleDrawing(trace(review).statements[0]);
+ */
+export function rippleDrawing(trace: StatementTrace): RippleDrawing {
   const down = placed(trace, "TB");
   if (down.width < 640) return down;
   const across = placed(trace, "LR");
   return across.width < down.width ? across : down;
 }
 
-function placed(trace: StatementTrace, rankdir: "TB" | "LR"): Drawing {
+function placed(trace: StatementTrace, rankdir: "TB" | "LR"): RippleDrawing {
   const graph = new Graph({ multigraph: true });
   graph.setGraph({ rankdir, nodesep: 22, ranksep: 38, edgesep: 14, marginx: 14, marginy: 14 });
   graph.setDefaultEdgeLabel(() => ({}));
@@ -82,7 +88,7 @@ function placed(trace: StatementTrace, rankdir: "TB" | "LR"): Drawing {
     );
   });
   layout(graph);
-  const boxes = trace.nodes.map((node): Box => {
+  const boxes = trace.nodes.map((node): RippleBox => {
     const { x, y, width, height } = graph.node(String(node.id));
     return {
       id: node.id,
@@ -94,9 +100,9 @@ function placed(trace: StatementTrace, rankdir: "TB" | "LR"): Drawing {
       notes: trace.notes.filter((note) => note.node === node.id),
     };
   });
-  const arrows = trace.edges.map((edge, i): Arrow => {
+  const arrows = trace.edges.map((edge, i): RippleArrow => {
     const spot = graph.edge(String(edge.from), String(edge.to), String(i));
-    const { points = [], x = 0, y = 0 } = spot as { points?: Arrow["points"]; x?: number; y?: number };
+    const { points = [], x = 0, y = 0 } = spot as { points?: RippleArrow["points"]; x?: number; y?: number };
     return { edge, points, label: labelOf(edge), labelX: x, labelY: y };
   });
   const { width = 0, height = 0 } = graph.graph() as { width?: number; height?: number };
@@ -107,4 +113,24 @@ function labelOf({ how, name }: StatementTrace["edges"][number]): string {
   if (how === "statement") return "";
   const bare = name.slice(name.lastIndexOf(".") + 1);
   return cut(`${how === "cascade" ? "key" : how} ${bare}`, 34);
+}
+
+/** What a note of a drawing says in two or three words. */
+export const NOTE_WORDS: Readonly<Record<StatementTrace["notes"][number]["kind"], string>> = {
+  rewrites: "rewrites the row",
+  tidies: "tidies the row",
+  stamps: "stamps the row",
+  refuses: "may refuse it",
+  swallows: "may drop it silently",
+  skipped: "does not fire",
+  held: "refers to it",
+  sealed: "refused",
+  loop: "sets itself off",
+  opaque: "not read",
+  computes: "is computed",
+};
+
+/** The line of an arrow as the path of an SVG. */
+export function arrowPath({ points }: RippleArrow): string {
+  return points.map(({ x, y }, i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
 }

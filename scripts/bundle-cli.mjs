@@ -1,5 +1,5 @@
-// Bundles the command: the library, commander and picocolors in one file, and what is only loaded when it is used in
-// files of its own. Database drivers and YAML stay packages. Run by `npm run build -w cautela-cli`.
+// Bundles the command into one file, whose compiled code is what a start takes from the cache; of what is only loaded when it
+// is used nothing is run before. Database drivers, YAML and the pool of threads stay packages. Run by `npm run build -w cautela-cli`.
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
@@ -28,12 +28,16 @@ const { output } = await bundle.write({
   chunkFileNames: "[name].cjs",
   // Code from the cache cannot import: it requires.
   dynamicImportInCjs: false,
+  codeSplitting: false,
+  comments: false,
 });
 
 // The licences of what is bundled go with it.
 const require = createRequire(join(folder, "package.json"));
 const packages = new Set(
-  output.flatMap(({ moduleIds = [] }) => moduleIds.flatMap((id) => /.*node_modules\/((?:@[^/]+\/)?[^/]+)\//.exec(id)?.[1] ?? [])),
+  output.flatMap(({ moduleIds = [] }) =>
+    moduleIds.flatMap((id) => /.*node_modules\/((?:@[^/]+\/)?[^/]+)\//.exec(id)?.[1] ?? []),
+  ),
 );
 const notices = [...packages].sort().map((name) => {
   const place =

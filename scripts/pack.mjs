@@ -11,7 +11,8 @@ const before = !process.argv.includes("--remove");
 if (before)
   for (const file of readdirSync("dist", { recursive: true, encoding: "utf8" })) {
     const source = file.match(/^(.*?)(?:\.d\.ts|\.js|\.js\.map)$/)?.[1];
-    if (source !== undefined && !existsSync(join("src", `${source}.ts`))) rmSync(join("dist", file));
+    if (source !== undefined && ![".ts", ".tsx"].some((end) => existsSync(join("src", source + end))))
+      rmSync(join("dist", file));
   }
 if (process.env.npm_package_name === "cautela-cli") {
   rmSync("demo", { recursive: true, force: true });

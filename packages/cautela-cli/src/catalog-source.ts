@@ -20,6 +20,8 @@ import { catalogFromQueryResult } from "./live/query-result.ts";
 export interface LoadedCatalog {
   catalog: Catalog;
   problems: string[];
+  /** A database gave it, or a snapshot of one: it holds what has run there. */
+  current: boolean;
 }
 
 /**
@@ -53,7 +55,7 @@ export async function loadCatalog(
     problems.push(`${path}:${line}: could not be read, so what it makes is not in the catalog: ${text}`);
   if (catalog.size === 0)
     throw new Failure(`no table was found in ${sources.map(shownSource).join(", ")}, read as ${dialect}`);
-  return { catalog, problems };
+  return { catalog, problems, current: loaded.some(({ made }) => made !== undefined) };
 }
 
 /** What a source gives: the text of DDL, or a catalog of its own. */

@@ -1,13 +1,13 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { catalogFromDdl, type DialectId, isAtLeast, review, type Weight } from "cautela";
+import { catalogFromDdl, type DialectId, isAtLeast, type ReportFormat, review, type Weight } from "cautela";
 import { Failure } from "./failure.ts";
-import { writeReport } from "./review-command.ts";
+import { writeReports } from "./review-command.ts";
 
 export interface DemoFlags {
   dialect: DialectId;
-  format: "text" | "json";
+  format: ReportFormat;
   failOn?: Weight;
   full?: boolean;
 }
@@ -36,6 +36,6 @@ export async function demoCommand(flags: DemoFlags): Promise<number> {
     const text = readFileSync(join(scripts, name), "utf8");
     return review(text, { dialect, catalog, path: `demo/scripts/${dialect}/${name}` });
   });
-  await writeReport(reviews, { format: flags.format, full: flags.full });
+  await writeReports(reviews, { format: flags.format, full: flags.full });
   return flags.failOn && reviews.some((one) => isAtLeast(one.verdict, flags.failOn ?? "stop")) ? 1 : 0;
 }

@@ -1,5 +1,6 @@
-import { closeSync, openSync, readSync, type Stats, statSync } from "node:fs";
+import { closeSync, openSync, readSync, realpathSync, type Stats, statSync } from "node:fs";
 import { open } from "node:fs/promises";
+import { resolve } from "node:path";
 import { type DecodedText, decodeText } from "cautela/tools";
 import { Failure } from "./failure.ts";
 
@@ -39,12 +40,30 @@ async function readBytes(path: string, shown: string): Promise<Uint8Array> {
 /** Whether a path is standard input, a pipe or a device: what can be read only once, and has no size. */
 export function isPiped(path: string): boolean {
   if (path === "-") return true;
-  const stats = statSync(path, { throwIfNoEntry: false });
+  const stats = statsOf(path);
   return stats !== undefined && !stats.isFile() && !stats.isDirectory();
 }
 
 export function isFolder(path: string): boolean {
-  return path !== "-" && (statSync(path, { throwIfNoEntry: false })?.isDirectory() ?? false);
+  return path !== "-" && (statsOf(path)?.isDirectory() ?? false);
+}
+
+/** What the file system says of a path; nothing where nothing is there. */
+function statsOf(path: string): Stats | undefined {
+  try {
+    return statSync(path, { throwIfNoEntry: false });
+  } catch (error) {
+    throw new Failure(`cannot read ${path}: ${reason(error)}`);
+  }
+}
+
+/** What a path leads to, so that the same file given in two ways is one. */
+export function realPath(path: string): string {
+  try {
+    return realpathSync(path);
+  } catch {
+    return resolve(path);
+  }
 }
 
 /** What comes from standard input, a pipe or a device, as it comes. Whoever waits long is told so. */

@@ -40,6 +40,7 @@ function page(hazard: Hazard): string {
     `${style(hazard.weight, `${MARKS[hazard.weight]} ${hazard.weight}`)}  ${style("strong", hazard.id)}  ${hazard.title}`,
     "",
     wrapped(hazard.explanation, width),
+    ...besideOf(hazard).flatMap(([what, text]) => ["", style("dim", what), indented(text)]),
     "",
     style("dim", `dangerous (${hazard.example.dialect})`),
     indented(hazard.example.dangerous),
@@ -50,6 +51,16 @@ function page(hazard: Hazard): string {
     wrapped(hazard.remedy, width),
   ];
   return `${lines.join("\n")}\n`;
+}
+
+/** What goes with the example besides the script: a policy, a date, another script. */
+function besideOf({ example: { policy, date, beside } }: Hazard): [string, string][] {
+  return [
+    ...(policy ? [["with the policy", JSON.stringify(policy, null, 2)] as [string, string]] : []),
+    ...(date ? [["on", date] as [string, string]] : []),
+    ...(beside?.rewritten ? [["of the script is known", beside.rewritten] as [string, string]] : []),
+    ...(beside?.undoes ? [["as the undo of", beside.undoes] as [string, string]] : []),
+  ];
 }
 
 function indented(text: string): string {

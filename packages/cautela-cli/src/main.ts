@@ -1,23 +1,28 @@
+import { CautelaError, type ReportFormat } from "cautela";
 import { visible } from "cautela/tools";
 import { Command, CommanderError, Option } from "commander";
 import { type CatalogFlags, catalogCommand } from "./catalog-command.ts";
 import { type DemoFlags, demoCommand } from "./demo-command.ts";
 import { Failure } from "./failure.ts";
 import { hazardsCommand } from "./hazards-command.ts";
+import { hearInterrupt } from "./interrupt.ts";
 import { withoutSecrets } from "./live/database-url.ts";
 import { type MeasureFlags, measureCommand } from "./measure-command.ts";
-import { dialectOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
+import { dialectOption, momentOption, repeated, rowsOption, secondsOption, statementOption } from "./options.ts";
 import { hearOutput } from "./output.ts";
+import { type PolicyFlags, policyCommand } from "./policy-command.ts";
 import { type RehearseFlags, rehearseCommand } from "./rehearse-command.ts";
 import { type ReviewFlags, reviewCommand } from "./review-command.ts";
 import { type TraceFlags, traceCommand } from "./trace-command.ts";
 
 export { reviewExamples } from "./examples.ts";
+export { reviewWorker } from "./review-worker.ts";
 
 /** The version of the package, put in where it is bundled. */
 declare const VERSION: string;
 
 const FORMATS = ["text", "json"] as const;
+const FORMS = [...FORMATS, "sarif", "junit", "markdown", "html"] satisfies readonly ReportFormat[];
 const WEIGHTS = ["stop", "ask", "note"] as const;
 
 /** What is needed to review anything: the language, the database, the team's rules. */
@@ -25,7 +30,7 @@ function reviewing(command: Command): Command {
   return command
     .option("--dialect <id>", "the language of the script (default: as the script looks)", dialectOption)
     .option("--catalog <source>", "DDL, snapshot, SQLite file or database URL; may be given more than once", repeated)
-    .option("--policy <file>", "the team's rules, YAML or JSON");
+    .option("--policy <file>", "the team's rules (default: cautela.policy.yaml, found from the script upwards)");
 }
 
 /** The commands that look at one script, or at one of its statements. */
@@ -45,11 +50,24 @@ function program(done: (status: number) => void): Command {
     .showHelpAfterError("(cautela --help lists the commands and options)");
 
   reviewing(root.command("review"))
-    .description("review change scripts, in the order given")
-    .argument("<script...>", "SQL files, and folders of them; - is standard input")
-    .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
-    .option("--output <file>", "write the result to a file")
+    .description("review change scripts: each folder as a change set of its own, files in the order given")
+    .argument("<path...>", "SQL files, and folders of them; - is standard input")
+    .addOption(new Option("--format <form>", "how the result is printed").choices(FORMS).default("text"))
+    .option(
+      "--output <file>",
+      "write the result to a file too; its ending names the form: .json .sarif .xml (JUnit) .md .html .txt; may be given more than once",
+      repeated,
+    )
     .option("--full", "everything that was found, with all reasons; the text is short otherwise")
+    .option("--since <revision>", "only the scripts that the git repository has added or changed since then")
+    .option("--baseline <file>", "report only what this file does not keep")
+    .option("--write-baseline <file>", "keep what is found today in a file")
+    .option(
+      "--date <day>",
+      "when the scripts are to run, for the policy's freezes: 2026-12-24, 2026-12-24T17:30, now",
+      momentOption,
+    )
+    .option("--watch", "go on, and review again what changes")
     .addOption(
       new Option("--fail-on <weight>", "exit with 1 at findings of this weight or heavier")
         .choices(WEIGHTS)
@@ -91,6 +109,15 @@ function program(done: (status: number) => void): Command {
     .action(async (sources: string[], flags: CatalogFlags) => done(await catalogCommand(sources, flags)));
 
   root
+    .command("policy")
+    .description("print the policy in force for a script, and where each entry stands")
+    .argument("[script]", "an SQL file, or a folder")
+    .option("--policy <file>", "this policy, and none that is found")
+    .option("--init", "write a first cautela.policy.yaml here, with comments")
+    .addOption(new Option("--format <form>", "how it is printed").choices(FORMATS).default("text"))
+    .action(async (path: string | undefined, flags: PolicyFlags) => done(await policyCommand(path, flags)));
+
+  root
     .command("hazards")
     .description("list the hazards, or explain one")
     .argument("[id]", "a hazard, such as every-row")
@@ -111,6 +138,7 @@ function program(done: (status: number) => void): Command {
 export async function run(args: readonly string[]): Promise<number> {
   let status = 0;
   hearOutput();
+  hearInterrupt();
   try {
     await program((code) => {
       status = code;
@@ -118,7 +146,7 @@ export async function run(args: readonly string[]): Promise<number> {
     return status;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
-    if (error instanceof Failure) {
+    if (error instanceof Failure || error instanceof CautelaError) {
       console.error(`cautela: ${visible(withoutSecrets(error.message))}`);
       return 2;
     }

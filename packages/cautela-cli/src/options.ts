@@ -1,4 +1,5 @@
 import { type DialectId, dialectIds, isDialectId } from "cautela";
+import { spanOf } from "cautela/tools";
 import { InvalidArgumentError } from "commander";
 
 /** Checks a dialect's id. */
@@ -31,4 +32,10 @@ export function rowsOption(text: string): number {
   const number = Number(text);
   if (Number.isInteger(number) && number >= 1) return number;
   throw new InvalidArgumentError("it is a number of rows, at least 1.");
+}
+
+/** Checks a day or a moment; `now` is the clock of this machine. */
+export function momentOption(text: string): string {
+  if (text === "now" || spanOf(text) !== null) return text;
+  throw new InvalidArgumentError("it is a day or a moment: 2026-12-24, 2026-12-24T17:30, now.");
 }

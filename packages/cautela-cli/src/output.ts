@@ -28,7 +28,11 @@ export function hearOutput(): void {
  * Writes all of a text to standard output, however slowly it is taken. A reader that has seen enough (`| head`) ends the
  * output quietly; a full disk is a failure.
  */
-export function print(text: string): Promise<void> {
+export async function print(text: string | Iterable<string>): Promise<void> {
+  for (const piece of typeof text === "string" ? [text] : text) await printPiece(piece);
+}
+
+function printPiece(text: string): Promise<void> {
   return new Promise((resolve, reject) => {
     const { stdout } = process;
     const done = (error?: NodeJS.ErrnoException | null): void => {
@@ -52,43 +56,71 @@ const WHY: Record<string, string> = {
   EROFS: "the file system is read-only",
 };
 
-/**
- * Writes a result to a file: beside it first, then under its name, so that nobody finds half of it. `sources` are the files
- * that the result was made from; they are never written over.
- */
+/** A result that goes to a file. */
+export interface FileResult {
+  path: string;
+  pieces: Iterable<string>;
+}
+
+/** Writes a text to a file, see {@link writeResults}. */
 export function writeText(path: string, text: string, sources: readonly string[] = []): void {
-  const source = sources.find((one) => sameFile(one, path));
-  if (source !== undefined)
-    throw new Failure(
-      `--output ${path} is ${source === path ? "an input" : `the input ${source}`} of the command, which is not written over`,
-    );
+  writeResults([{ path, pieces: [text] }], sources);
+}
+
+/**
+ * Writes results to files: all beside them first, then under their names, so that nobody finds half of one, nor one without
+ * the others. `sources` are the files that they were made from; they are never written over.
+ */
+export function writeResults(results: readonly FileResult[], sources: readonly string[]): void {
+  for (const { path } of results) {
+    const source = sources.find((one) => sameFile(one, path));
+    if (source !== undefined)
+      throw new Failure(
+        `--output ${path} is ${source === path ? "an input" : `the input ${source}`} of the command, which is not written over`,
+      );
+  }
+  const waiting: { beside: string; target: string; path: string }[] = [];
+  let now = "";
   try {
-    const before = statSync(path, { throwIfNoEntry: false });
-    if (before && !before.isFile() && !before.isDirectory()) {
+    for (const { path, pieces } of results) {
+      now = path;
+      const before = statSync(path, { throwIfNoEntry: false });
+      if (before?.isDirectory()) throw Object.assign(new Error(), { code: "EISDIR" });
       // A device or a pipe is written to, not replaced.
-      writeFileSync(path, text);
-      return;
-    }
-    if (before?.isDirectory()) throw Object.assign(new Error(), { code: "EISDIR" });
-    const target = before ? realpathSync(path) : path;
-    const beside = join(dirname(target), `.${basename(target)}.${process.pid}.part`);
-    try {
-      const file = openSync(beside, "wx", 0o666);
-      try {
-        writeFileSync(file, text);
-        fsyncSync(file);
-      } finally {
-        closeSync(file);
+      if (before && !before.isFile()) {
+        const file = openSync(path, "w");
+        writePieces(file, pieces);
+        continue;
       }
+      const target = before ? realpathSync(path) : path;
+      const beside = join(dirname(target), `.${basename(target)}.${process.pid}.part`);
+      const file = openSync(beside, "wx", 0o666);
+      waiting.push({ beside, target, path });
+      writePieces(file, pieces);
       if (before) chmodSync(beside, before.mode);
+    }
+    for (const { beside, target, path } of waiting) {
+      now = path;
       renameSync(beside, target);
-    } catch (error) {
-      rmSync(beside, { force: true });
-      throw error;
     }
   } catch (error) {
+    for (const { beside } of waiting) rmSync(beside, { force: true });
+    if (error instanceof Failure) throw error;
     const { code, message } = error as NodeJS.ErrnoException;
-    throw new Failure(`cannot write ${path}: ${WHY[code ?? ""] ?? message}`);
+    throw new Failure(`cannot write ${now}: ${WHY[code ?? ""] ?? message}`);
+  }
+}
+
+function writePieces(file: number, pieces: Iterable<string>): void {
+  try {
+    for (const piece of pieces) writeFileSync(file, piece);
+    try {
+      fsyncSync(file);
+    } catch {
+      // A pipe has nothing to sync.
+    }
+  } finally {
+    closeSync(file);
   }
 }
 

@@ -5,6 +5,7 @@ import { PHASES, rehearsalPhase, visible } from "cautela/tools";
 import { Failure } from "./failure.ts";
 import { keepEarlier, print, writeText } from "./output.ts";
 import { inputs, oneStatement, reviewedScript, type ScriptFlags } from "./reviewed-script.ts";
+import { compactDay } from "./today.ts";
 
 export interface RehearseFlags extends ScriptFlags {
   date?: string;
@@ -15,18 +16,12 @@ export interface RehearseFlags extends ScriptFlags {
 /** `cautela rehearse`: writes the queries that a careful person runs before and after a change. */
 export async function rehearseCommand(path: string, flags: RehearseFlags): Promise<number> {
   const review = await reviewedScript(path, flags);
-  const date = flags.date ?? today();
+  const date = flags.date ?? compactDay(undefined);
   const rehearsal = rehearse(review, { date, ...oneStatement(flags) });
   if (flags.output !== undefined && flags.format === "text") await writePhases(rehearsal, flags.output, path, flags);
   else if (flags.output !== undefined) writeText(flags.output, form(rehearsal, flags.format), inputs(path, flags));
   else await print(shown(form(rehearsal, flags.format)));
   return 0;
-}
-
-function today(): string {
-  const now = new Date();
-  const two = (n: number): string => String(n).padStart(2, "0");
-  return `${now.getFullYear()}${two(now.getMonth() + 1)}${two(now.getDate())}`;
 }
 
 function form(rehearsal: Rehearsal, format: RehearseFlags["format"]): string {

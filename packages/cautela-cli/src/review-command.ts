@@ -1,126 +1,185 @@
-import {
-  type DialectId,
-  isAtLeast,
-  type Review,
-  type ReviewOptions,
-  report,
-  reviewChangeSet,
-  type Weight,
-} from "cautela";
-import { textReport } from "cautela/tools";
+import { isAtLeast, type ReportFormat, type ReviewedScript, type Weight } from "cautela";
+import { reported } from "cautela/tools";
 import { loadCatalog } from "./catalog-source.ts";
+import { type ChangeSetFlags, changeSets, type FoundSets, scriptsOf } from "./change-sets.ts";
 import { Failure } from "./failure.ts";
-import { beginsBinary, fileSize, isFolder, isPiped, readText } from "./files.ts";
-import { print, writeText } from "./output.ts";
-import { loadPolicy } from "./policy-file.ts";
-import { inputs } from "./reviewed-script.ts";
+import { beginsBinary, fileSize, isPiped } from "./files.ts";
+import { formOf, inForm } from "./forms.ts";
+import { interruptible } from "./interrupt.ts";
+import { type FileResult, print, writeResults } from "./output.ts";
+import type { JobResult, ReviewJob } from "./review-job.ts";
 import { pipedReview, STREAM_FROM, streamReview } from "./stream-review.ts";
 import { columns, terminalStyle } from "./style.ts";
+import { compactDay, now } from "./today.ts";
 
-export interface ReviewFlags {
-  dialect?: DialectId;
-  catalog?: string[];
-  policy?: string;
-  format: "text" | "json";
-  output?: string;
+export interface ReviewFlags extends ChangeSetFlags {
+  /** The form on standard output. */
+  format: ReportFormat;
+  output?: string[];
   failOn: Weight;
   full?: boolean;
+  baseline?: string;
+  writeBaseline?: string;
+  date?: string;
+  watch?: boolean;
 }
 
-/** `cautela review`: reviews scripts in order and writes the result; returns the exit status. */
-export async function reviewCommand(given: readonly string[], flags: ReviewFlags): Promise<number> {
-  if (given.filter((path) => path === "-").length > 1)
-    throw new Failure("standard input can be read only once: - stands twice");
-  const paths = given.some(isFolder) ? await inFolders(given) : given;
-  const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
-  for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
-  const catalog = loaded?.catalog;
-  const policy = await loadPolicy(flags.policy);
-  const reviews =
-    (await alone(paths, { dialect: flags.dialect, catalog, policy }, flags)) ??
-    reviewChangeSet(await scripts(paths, flags), { catalog, policy });
-  await writeReport(
-    reviews,
-    flags,
-    paths.flatMap((path) => inputs(path, flags)),
-  );
-  return reviews.some((review) => isAtLeast(review.verdict, flags.failOn)) ? 1 : 0;
+/** `cautela review`: reviews scripts and writes the results; returns the exit status. */
+export async function reviewCommand(paths: readonly string[], flags: ReviewFlags): Promise<number> {
+  if (flags.writeBaseline !== undefined && flags.since !== undefined)
+    throw new Failure("--write-baseline keeps what is found in all scripts, and --since leaves some out");
+  if (flags.watch) {
+    const { watchCommand } = await import("./watch.ts");
+    return watchCommand(paths, flags);
+  }
+  const found = await changeSets(paths, flags);
+  const result = await reviewed(found, flags);
+  say([...found.said, ...result.said]);
+  return finished(result.scripts, found, flags);
 }
 
-/** The scripts of paths of which one is a folder; what looks through folders is loaded only then. */
-async function inFolders(given: readonly string[]): Promise<string[]> {
-  const { scriptFiles } = await import("./script-folders.ts");
-  const { files, undoing } = await scriptFiles(given);
-  const one = undoing.length === 1;
-  if (undoing.length > 0)
-    console.error(
-      `cautela: ${one ? "a script that undoes another is" : "scripts that undo others are"} not reviewed: ${undoing.join(", ")}`,
-    );
-  return files;
+/** Says lines on standard error. */
+export function say(lines: readonly string[]): void {
+  for (const line of lines) console.error(`cautela: ${line}`);
+}
+
+/** The reviews of change sets, each set on its own; and what is to be said of them. */
+export async function reviewed(
+  { sets }: FoundSets,
+  flags: ReviewFlags,
+): Promise<{ scripts: ReviewedScript[]; said: string[] }> {
+  const date = flags.date === "now" ? now() : flags.date;
+  const formats = [flags.format, ...outputsOf(flags).map(({ format }) => format)];
+  const job = (set: ReviewJob["set"]): ReviewJob => ({
+    set,
+    details: formats.includes("html"),
+    // Only these two forms list statements of which nothing was found.
+    short: !formats.some((format) => format === "json" || format === "html"),
+    date,
+    day: compactDay(date),
+  });
+  const results = [await alone(sets, job)].filter((result) => result !== null);
+  if (results.length === 0 && sets.length > 0) {
+    const { reviewSets } = await import("./review-runs.ts");
+    results.push(...(await reviewSets(sets, job)));
+  }
+  return {
+    scripts: results.flatMap(({ scripts }) => scripts),
+    said: [...new Set(results.flatMap(({ said }) => said))],
+  };
 }
 
 /** The review of a single script that is large or comes through a pipe: it is not held in memory. */
-async function alone(
-  paths: readonly string[],
-  options: ReviewOptions,
-  { format }: ReviewFlags,
-): Promise<Review[] | null> {
-  const [path] = paths;
-  const large = isLarge(paths);
-  if (!large && (paths.length !== 1 || !isPiped(path))) return null;
-  const say = (line: string): void => console.error(line);
-  const streamed = { ...options, path: shownPath(path), keep: format === "text" ? "found" : "all" } as const;
-  return [large ? streamReview(path, streamed, say) : await pipedReview(path, streamed, say)];
-}
-
-function shownPath(path: string): string {
-  return path === "-" ? "standard input" : path;
+async function alone(sets: FoundSets["sets"], job: (set: ReviewJob["set"]) => ReviewJob): Promise<JobResult | null> {
+  const [set] = sets;
+  if (sets.length !== 1 || set.scripts.length !== 1) return null;
+  const [script] = set.scripts;
+  const { path, policy, rewritten } = script;
+  const large = isLarge(path);
+  if (script.undo !== undefined || !(large || isPiped(path))) return null;
+  const { details, short, date, day } = job(set);
+  const said: string[] = [];
+  const loaded = await loadCatalog(set.catalog, set.dialect ?? set.usual);
+  said.push(...(loaded?.problems ?? []));
+  const options = {
+    dialect: set.dialect,
+    catalog: loaded?.catalog,
+    policy,
+    date,
+    rewritten,
+    path: path === "-" ? "standard input" : path,
+    keep: short ? "found" : "all",
+  } as const;
+  const tell = (line: string): void => void said.push(line);
+  const review = large
+    ? await interruptible(async () => streamReview(path, options, tell))
+    : await pipedReview(path, options, tell);
+  return { scripts: [reported(review, { details, date: day })], said };
 }
 
 /** A single script that is too large to be held in memory. */
-function isLarge(paths: readonly string[]): boolean {
-  if (paths.length !== 1 || paths[0] === "-" || fileSize(paths[0]) <= STREAM_FROM) return false;
-  if (beginsBinary(paths[0])) throw new Failure(`${paths[0]} is no text: it holds NUL bytes`);
+function isLarge(path: string): boolean {
+  if (path === "-" || fileSize(path) <= STREAM_FROM) return false;
+  if (beginsBinary(path)) throw new Failure(`${path} is no text: it holds NUL bytes`);
   return true;
 }
 
-async function scripts(paths: readonly string[], flags: ReviewFlags): Promise<Script[]> {
-  const list: Script[] = [];
-  for (const path of paths) list.push(await script(path, flags));
-  return list;
+interface Output {
+  file: string;
+  format: ReportFormat;
 }
 
-interface Script {
-  text: string;
-  path: string;
-  dialect?: DialectId;
+/** The files to write, each in the form that its ending names, or else in that of standard output. */
+function outputsOf({ output, format }: ReviewFlags): Output[] {
+  return (output ?? []).map((file) => ({ file, format: formOf(file) ?? format }));
 }
 
-async function script(path: string, flags: ReviewFlags): Promise<Script> {
-  const { text, invalidLine } = await readText(path);
-  if (invalidLine !== null) {
-    console.error(`cautela: ${path}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
+/**
+ * Holds reviews against the baseline, writes them out, and gives the exit status. `shown`: only these are shown on standard
+ * output; files hold all.
+ */
+export async function finished(
+  all: readonly ReviewedScript[],
+  { sets, beside }: FoundSets,
+  flags: ReviewFlags,
+  shown: readonly ReviewedScript[] = all,
+): Promise<number> {
+  const inputs = [...scriptsOf(sets), ...beside];
+  const reviews = await heldAgainst(all, flags);
+  if (flags.baseline !== undefined && flags.baseline !== flags.writeBaseline) inputs.push(flags.baseline);
+  if (flags.writeBaseline !== undefined) {
+    const { writeBaseline } = await import("./baseline-file.ts");
+    say([await writeBaseline(flags.writeBaseline, all, inputs)]);
   }
-  return { text, path: shownPath(path), dialect: flags.dialect };
+  const paths = new Set(shown.map(({ path }) => path));
+  await writeReports(reviews, flags, inputs, shown === all ? reviews : reviews.filter(({ path }) => paths.has(path)));
+  if (flags.writeBaseline !== undefined) return 0;
+  return reviews.some((review) => isAtLeast(review.verdict, flags.failOn)) ? 1 : 0;
 }
 
-/** Writes reviews to standard output or to a file. */
-export async function writeReport(
-  reviews: readonly Review[],
-  flags: Pick<ReviewFlags, "format" | "output" | "full">,
-  sources: readonly string[] = [],
+async function heldAgainst(all: readonly ReviewedScript[], flags: ReviewFlags): Promise<readonly ReviewedScript[]> {
+  if (flags.baseline === undefined) return all;
+  const { idleLines, isReviewed, readBaseline } = await import("./baseline-file.ts");
+  const { comparedWith } = await import("cautela");
+  const { reviews, idle } = comparedWith(all, await readBaseline(flags.baseline));
+  // Of scripts that were not reviewed nothing is known.
+  if (flags.since === undefined)
+    say(
+      idleLines(
+        flags.baseline,
+        idle.filter((entry) => isReviewed(entry, all)),
+      ),
+    );
+  return reviews;
+}
+
+/** What of the flags decides how reviews are written out. */
+export type WritingFlags = Pick<ReviewFlags, "format" | "output" | "full"> & Partial<ReviewFlags>;
+
+/** The version of the package, put in where it is bundled. */
+declare const VERSION: string;
+
+/** Writes reviews to files, and to standard output. */
+export async function writeReports(
+  reviews: readonly ReviewedScript[],
+  flags: WritingFlags,
+  inputs: readonly string[] = [],
+  shown: readonly ReviewedScript[] = reviews,
 ): Promise<void> {
-  if (flags.output !== undefined) {
-    writeText(flags.output, report(reviews, flags.format, flags), sources);
-    return;
-  }
-  const text =
-    flags.format === "json"
-      ? report(reviews, "json")
-      : textReport(reviews, {
-          width: columns(process.stdout),
-          style: terminalStyle(process.stdout),
-          full: flags.full,
-        });
-  await print(text);
+  const { full, failOn, baseline, format } = flags;
+  const options = {
+    full,
+    failOn,
+    baseline: baseline !== undefined,
+    version: VERSION,
+    date: compactDay(flags.date === "now" ? undefined : flags.date),
+  };
+  const results: FileResult[] = [];
+  for (const { file, format: form } of outputsOf(flags as ReviewFlags))
+    results.push({ path: file, pieces: await inForm(reviews, form, options) });
+  if (results.length > 0) writeResults(results, inputs);
+  if (flags.writeBaseline !== undefined) return;
+  await print(
+    await inForm(shown, format, { ...options, width: columns(process.stdout), style: terminalStyle(process.stdout) }),
+  );
 }

@@ -2,7 +2,7 @@ import { type DialectId, type Review, review } from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
-import { loadPolicy } from "./policy-file.ts";
+import { Policies } from "./policies.ts";
 
 /** What all commands are told that look at one script. */
 export interface ScriptFlags {
@@ -25,14 +25,15 @@ export function oneStatement({ statement }: ScriptFlags): { statement?: number }
 
 /** One script, reviewed for a command that looks at it statement by statement. */
 export async function reviewedScript(path: string, flags: ScriptFlags): Promise<Review> {
-  const loaded = await loadCatalog(flags.catalog ?? [], flags.dialect);
+  const { policy } = await new Policies(flags.policy).ofScript(path === "-" ? "./-" : path);
+  const loaded = await loadCatalog(flags.catalog ?? [policy?.catalog ?? []].flat(), flags.dialect);
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   if (!loaded) console.error("cautela: no catalog was given, so keys, triggers and views are not known (--catalog)");
   const { text } = await readText(path);
   const result = review(text, {
     dialect: flags.dialect,
     catalog: loaded?.catalog,
-    policy: await loadPolicy(flags.policy),
+    policy,
     path: path === "-" ? "standard input" : path,
   });
   if (flags.statement !== undefined && flags.statement > result.statementCount)

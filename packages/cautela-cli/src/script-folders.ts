@@ -1,69 +1,141 @@
 import { existsSync, readFileSync } from "node:fs";
 import { dirname, join, relative, resolve, sep } from "node:path";
+import type { ScriptFolders } from "cautela";
+import { isScriptOf } from "cautela/tools";
 import ignore, { type Ignore } from "ignore";
 import { glob } from "tinyglobby";
 import { Failure } from "./failure.ts";
-import { isFolder } from "./files.ts";
+import type { Policies } from "./policies.ts";
 
 /** The files of a folder that are taken for scripts. */
 const SCRIPTS = ["**/*.{sql,ddl,psql,pgsql,mysql,tsql,plsql,pls,pks,pkb}"];
 
-/** Scripts that take others back: they do not run with them. */
-const UNDOES = /(?:^|[._-])(?:undo|down|rollback|revert)(?:[._-]|$)/i;
+/** Words of names that tell scripts which take others back from those which they take back. */
+const UNDO_WORDS = new Set(["undo", "down", "rollback", "revert"]);
+const DO_WORDS = new Set(["do", "up", "apply", "forward"]);
 
 /** Names in the order in which people number them: 9 before 10, whatever the case. */
 const byNumber = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
 
-/** The scripts that paths name, and those that are left out. */
-export interface ScriptFiles {
-  files: string[];
-  /** Scripts of folders that undo others: they are not reviewed. */
-  undoing: string[];
+/** The scripts of a folder in the order in which they run. */
+export interface FolderScripts {
+  scripts: { path: string; undo: string | null }[];
+  /** Scripts that take others back, and whose partners are not there. */
+  lone: string[];
+  /** Scripts that the index does not list; they come last. */
+  unlisted: string[];
 }
 
 /**
- * The scripts that paths stand for: a file for itself, a folder for the SQL files in it and below it, in the order in which they
- * would run. What a .gitignore leaves out is left out, links are not followed.
+ * The scripts in a folder and below it, in the order in which they would run, each with the one that takes it back. What a
+ * .gitignore leaves out is left out, links are not followed.
  *
- * @throws Failure where a folder holds no script
+ * @throws Failure where a folder holds no script, or its index names one that is not there
  *
- * @example await scriptFiles(["changes"]) // changes/2_berths.sql, changes/10_moorings.sql
+ * @example (await folderScripts("changes", policies)).scripts // changes/2_berths.sql, changes/10_moorings.sql
  */
-export async function scriptFiles(paths: readonly string[]): Promise<ScriptFiles> {
-  const found: ScriptFiles = { files: [], undoing: [] };
-  for (const path of paths) {
-    if (!isFolder(path)) {
-      found.files.push(path);
-      continue;
-    }
-    const names = await glob(SCRIPTS, {
-      cwd: path,
-      onlyFiles: true,
-      followSymbolicLinks: false,
-      caseSensitiveMatch: false,
-      expandDirectories: false,
-      ignore: ["**/node_modules/**"],
-    });
-    const ignored = ignoring(path);
-    const kept = names.map((name) => name.split("/").join(sep)).filter((name) => !ignored(name));
-    const scripts = kept.filter((name) => !undoes(name));
-    if (scripts.length === 0)
-      throw new Failure(
-        kept.length > 0 ? `${path} holds only scripts that undo others` : `${path} holds no SQL script`,
-      );
-    found.files.push(...scripts.sort(inOrder).map((name) => join(path, name)));
-    found.undoing.push(
-      ...kept
-        .filter(undoes)
-        .sort(inOrder)
-        .map((name) => join(path, name)),
-    );
+export async function folderScripts(folder: string, policies: Policies): Promise<FolderScripts> {
+  const said = (await policies.ofFolder(folder)).policy?.scripts ?? {};
+  const names = await glob(said.files ? ["**/*"] : SCRIPTS, {
+    cwd: folder,
+    dot: false,
+    onlyFiles: true,
+    followSymbolicLinks: false,
+    caseSensitiveMatch: false,
+    expandDirectories: false,
+    ignore: ["**/node_modules/**"],
+  });
+  const ignored = ignoring(folder);
+  const kept = names.map((name) => name.split("/").join(sep)).filter((name) => !ignored(name));
+  const files = said.files ? kept.filter((name) => isScriptOf(join(resolve(folder), name), said.files ?? [])) : kept;
+  const undoing: string[] = [];
+  const running: string[] = [];
+  for (const name of files.sort(inOrder)) {
+    const own = (await policies.ofFolder(dirname(join(folder, name)))).policy?.scripts ?? said;
+    (undoes(join(resolve(folder), name), own) ? undoing : running).push(name);
   }
-  return found;
+  if (running.length === 0)
+    throw new Failure(
+      undoing.length > 0 ? `${folder} holds only scripts that undo others` : `${folder} holds no SQL script`,
+    );
+  const unlisted = said.index === undefined ? [] : byIndex(running, folder, said.index);
+  const undoOf = new Map<string, string>();
+  const lone: string[] = [];
+  for (const name of undoing) {
+    const partner = partnerOf(name, running);
+    if (partner === null || undoOf.has(partner)) lone.push(join(folder, name));
+    else undoOf.set(partner, join(folder, name));
+  }
+  return {
+    scripts: running.map((name) => ({ path: join(folder, name), undo: undoOf.get(name) ?? null })),
+    lone,
+    unlisted: unlisted.map((name) => join(folder, name)),
+  };
 }
 
-function undoes(name: string): boolean {
-  return UNDOES.test(name.slice(name.lastIndexOf(sep) + 1).replace(/\.[^.]+$/, ""));
+function undoes(path: string, { undo }: ScriptFolders): boolean {
+  if (undo) return isScriptOf(path, undo);
+  return wordsOf(path.slice(path.lastIndexOf(sep) + 1)).some((word) => UNDO_WORDS.has(word));
+}
+
+/** The words of a file's name, without its ending. */
+function wordsOf(name: string): string[] {
+  return name
+    .toLowerCase()
+    .replace(/\.[^.]+$/, "")
+    .split(/[._-]+/);
+}
+
+/** The script that another takes back: of the same name but for the words that tell them apart, the nearest one. */
+function partnerOf(name: string, scripts: readonly string[]): string | null {
+  const key = ownWords(name);
+  let best: { script: string; shared: number } | null = null;
+  for (const script of scripts) {
+    if (ownWords(script) !== key) continue;
+    const [a, b] = [name.split(sep), script.split(sep)];
+    let shared = 0;
+    while (shared < a.length && a[shared] === b[shared]) shared++;
+    if (!best || shared > best.shared) best = { script, shared };
+  }
+  return best?.script ?? null;
+}
+
+function ownWords(path: string): string {
+  return wordsOf(path.slice(path.lastIndexOf(sep) + 1))
+    .filter((word) => !UNDO_WORDS.has(word) && !DO_WORDS.has(word))
+    .join(" ");
+}
+
+/** Puts scripts into the order of an index; gives those that it does not list, which are last. */
+function byIndex(names: string[], folder: string, index: string): string[] {
+  let text: string;
+  try {
+    text = readFileSync(index, "utf8");
+  } catch {
+    throw new Failure(`cannot read the index of scripts ${index}`);
+  }
+  const places = new Map<string, number>();
+  for (const [i, line] of text.split(/\r?\n/).entries()) {
+    const listed = entryOf(line);
+    if (listed === "") continue;
+    const full = resolve(dirname(index), listed);
+    const name = relative(resolve(folder), full);
+    // An index may be that of a larger folder.
+    if (name.startsWith("..")) continue;
+    if (!existsSync(full)) throw new Failure(`${index}:${i + 1}: there is no script ${listed}`);
+    if (!places.has(name)) places.set(name, places.size);
+  }
+  const place = (name: string): number => places.get(name) ?? places.size;
+  names.sort((a, b) => place(a) - place(b));
+  return names.filter((name) => !places.has(name));
+}
+
+/** The path that a line of an index names: alone, as an item of a list, or as the command by which a client runs it. */
+function entryOf(line: string): string {
+  const text = line.trim();
+  if (text === "" || /^(?:#|--)/.test(text)) return "";
+  const bare = text.replace(/^(?:\\ir?\s+|@@?\s*|source\s+|\.read\s+|:r\s+|-\s+)/i, "").replace(/;$/, "");
+  return bare.trim().replace(/^(["'])(.*)\1$/, "$2");
 }
 
 /** Folder by folder, and the files of a folder before those of its folders. */

@@ -15,7 +15,7 @@ const PIECE = 1024 * 1024;
  */
 export function streamReview(path: string, options: ReviewOptions, say: (line: string) => void): Review {
   const encoding = encodingOf(pieces(path), true);
-  if (encoding === "latin1") say(`cautela: ${path}: not all of it is UTF-8; the file is read as Latin-1`);
+  if (encoding === "latin1") say(`${path}: not all of it is UTF-8; the file is read as Latin-1`);
   const text = new PieceReview(options, encoding);
   for (const bytes of pieces(path)) text.push(bytes);
   return text.result();
@@ -39,17 +39,17 @@ export async function pipedReview(path: string, options: ReviewOptions, say: (li
     size += bytes.length;
     if (size <= STREAM_FROM) continue;
     const encoding = encodingOf(head, false);
-    if (encoding === "latin1") say(`cautela: ${shown}: not all of it is UTF-8; it is read as Latin-1`);
+    if (encoding === "latin1") say(`${shown}: not all of it is UTF-8; it is read as Latin-1`);
     text = new PieceReview(options, encoding);
     for (const one of head.splice(0)) text.push(one);
   }
   if (!text) {
     const { text: whole, invalidLine } = decodeText(Buffer.concat(head));
-    if (invalidLine !== null) say(`cautela: ${shown}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
+    if (invalidLine !== null) say(`${shown}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
     return review(whole, { ...options, keep: "all" });
   }
   const result = text.result();
-  if (text.damaged) say(`cautela: ${shown}: what is not UTF-8 in it was read as �`);
+  if (text.damaged) say(`${shown}: what is not UTF-8 in it was read as �`);
   return result;
 }
 

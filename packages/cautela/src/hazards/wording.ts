@@ -7,6 +7,11 @@ export function grouped(value: number): string {
   return NUMBERS.format(value);
 }
 
+/** "1 row", "41,200 rows". */
+export function rowCount(rows: number): string {
+  return `${grouped(rows)} ${rows === 1 ? "row" : "rows"}`;
+}
+
 const NUMBERS = new Intl.NumberFormat("en");
 const LISTS = new Intl.ListFormat("en-GB", { type: "conjunction" });
 

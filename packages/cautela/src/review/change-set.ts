@@ -33,6 +33,10 @@ export interface ChangeSetOptions {
   /** The day or the moment at which the scripts are to run, see `ReviewOptions`. */
   date?: string;
   hazards?: readonly Hazard[];
+  /** Which statements the results list, see `ReviewOptions`. */
+  keep?: "all" | "found";
+  /** Is told of each script before it is reviewed. */
+  begins?(path: string): void;
 }
 
 /**
@@ -48,16 +52,20 @@ export interface ChangeSetOptions {
  * second.verdict // "clear": the first script keeps a copy
  */
 export function reviewChangeSet(scripts: readonly ChangeSetScript[], options: ChangeSetOptions = {}): Review[] {
-  const streams = [...streamed(scripts, options)];
-  // What one script leaves off, a later one may put back.
-  return streams.map((stream) => stream.result());
+  const reviews: (Review | ReviewStream)[] = [];
+  // What one script leaves off, a later one may put back; the others need not be held in memory until then.
+  for (const stream of streamed(scripts, options)) reviews.push(stream.waits ? stream : stream.result());
+  return reviews.map((one) => (one instanceof ReviewStream ? one.result() : one));
 }
 
 function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOptions): IterableIterator<ReviewStream> {
   let earlier = null as Earlier | null;
   let { catalog } = options;
+  const { begins, ...common } = options;
   for (const { text, undo, ran, ...own } of scripts) {
-    const chosen = { ...options, ...own, catalog };
+    begins?.(own.path ?? "");
+    // What a script takes back is held against all that the other does.
+    const chosen = { ...common, ...own, catalog, ...(undo ? { keep: "all" as const } : {}) };
     if (ran) {
       // What has run long ago was not made by this change set: only the catalog goes on.
       const { dialect } = scriptDialect(text, chosen);
@@ -71,8 +79,9 @@ function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOption
     const stream: ReviewStream = new ReviewStream(chosen, earlier);
     stream.push(text, true);
     const { left } = stream;
+    const undoOf = undo ? undoing(undo, stream, left, chosen) : null;
     yield stream;
-    if (undo) yield undoing(undo, stream, left, chosen);
+    if (undoOf) yield undoOf;
     earlier = { ...left, catalog: fewLayers(left.catalog, catalog ?? null) };
   }
 }
@@ -82,7 +91,7 @@ function undoing(
   { text, path }: { text: string; path: string },
   undone: ReviewStream,
   left: Earlier,
-  { rewritten: _, ...options }: ChangeSetOptions & Omit<ChangeSetScript, "text">,
+  { rewritten: _, ...options }: Omit<ChangeSetOptions, "begins"> & Omit<ChangeSetScript, "text">,
 ): ReviewStream {
   const looked = (options.hazards ?? hazards).filter(isOfUndo);
   const stream = new ReviewStream({ ...options, path, dialect: left.dialect, hazards: looked }, left, true);

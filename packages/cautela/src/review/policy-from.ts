@@ -57,7 +57,8 @@ export function policyFrom(value: unknown, known: readonly Hazard[] = hazards): 
  */
 export function policyFault(value: unknown, known: readonly Hazard[] = hazards): PolicyFault | null {
   if (isCyclic(value)) return { at: [], message: "it refers to itself" };
-  return unknownName(value, known) ?? schemaFault("policy", value) ?? (isRecord(value) ? wrongWord(value) : null);
+  // What can be said in better words than those of the schema is said first.
+  return unknownName(value, known) ?? (isRecord(value) ? wrongWord(value) : null) ?? schemaFault("policy", value);
 }
 
 /** A key, a hazard or a setting that nobody knows, with the one that may be meant. */

@@ -74,7 +74,7 @@ export class ReviewSession {
   readonly #excerpts = new Map<number, string>();
   readonly #contents = new Map<number, string>();
   /** Statements on which a finding may come to stand later, with short excerpts. */
-  readonly #spare = new Map<number, { excerpt: string; text: string; review: StatementReview }>();
+  readonly #spare = new Map<number, { excerpt: string; text: string; key: string | null; review: StatementReview }>();
   /** Accepted hazards that may still be found. */
   readonly #waiting = new Map<string, { statement: number; region: Region; id: string; reason: string }>();
   readonly #unsettled: Unsettled[] = [];
@@ -160,6 +160,12 @@ export class ReviewSession {
     const [dialect, state, path, catalog] = [this.#dialect, this.#state, this.#path, this.#catalog];
     const before = this.#catalog.below ?? new Catalog(dialect, { complete: false });
     return { dialect, state, statements: this.#count, path, catalog, before, read: this.#read };
+  }
+
+  /** Whether a later script of the change set may still decide something of this one; asked after its last piece. */
+  get waits(): boolean {
+    this.#flush(null);
+    return this.#state.timeline.guards.waits;
   }
 
   /** Says what the script is to others, as far as that is known only now; asked for before its result. */
@@ -315,14 +321,18 @@ export class ReviewSession {
     const review = statementReview(context);
     const lineStart = statement.start - (region.column - 1);
     const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(statement.end, lineStart + length)));
-    const text = (): string => slice(statement.start, statement.end);
-    if (found) {
-      this.#excerpts.set(at.statement, excerpt(EXCERPT));
-      this.#contents.set(at.statement, contentKey(text(), context.dialect));
-    } else if (this.#spare.size < SPARE) {
-      // Where all is kept the text is held anyway.
-      const own = this.#keepAll ? text() : ownText(text().slice(0, EXCERPT));
-      this.#spare.set(at.statement, { excerpt: excerpt(SHORT), text: own, review });
+    if (found || this.#spare.size < SPARE) {
+      const { dialect } = context;
+      const text = slice(statement.start, statement.end);
+      if (found) {
+        this.#excerpts.set(at.statement, excerpt(EXCERPT));
+        this.#contents.set(at.statement, contentKey(text, dialect));
+      } else {
+        // Most are never asked for. A long text is not held for that, unless it is held anyway.
+        const key = this.#keepAll || text.length <= EXCERPT ? null : contentKey(text, dialect);
+        const kept = key === null ? (this.#keepAll ? text : ownText(text)) : "";
+        this.#spare.set(at.statement, { excerpt: excerpt(SHORT), text: kept, key, review });
+      }
     }
     if (this.#keepAll || found) this.#result.statements.push(review);
     if (!this.#keepAll) return;
@@ -339,7 +349,7 @@ export class ReviewSession {
     const spare = own ? this.#spare.get(at.statement) : undefined;
     if (spare && !this.#excerpts.has(at.statement)) {
       this.#excerpts.set(at.statement, spare.excerpt);
-      this.#contents.set(at.statement, contentKey(spare.text, this.#script.dialect));
+      this.#contents.set(at.statement, spare.key ?? contentKey(spare.text, dialects[this.#dialect]));
       if (!this.#keepAll) this.#result.statements.push(spare.review);
     }
   }

@@ -78,6 +78,11 @@ export class ReviewStream {
     return this.#whole().left;
   }
 
+  /** Whether what the script leaves off may be put back by a later one; asked after its last piece. */
+  get waits(): boolean {
+    return this.#whole().waits;
+  }
+
   /** Says what the script is to others, as far as that is known only now; asked for before its result. */
   stands(origin: Partial<ScriptOrigin>): void {
     this.#whole().stands(origin);

@@ -94,6 +94,15 @@ export class GuardLedger {
       for (const one of list) if (!one.checked) this.#left.unchecked.push(one);
   }
 
+  /** Whether a later script may still put back what this one leaves off. */
+  get waits(): boolean {
+    return (
+      this.off.some(({ back, lasts }) => !back && lasts === "table") ||
+      this.removed.some(({ back }) => !back) ||
+      this.unchecked.some(({ checked }) => !checked)
+    );
+  }
+
   /** `held`: DDL can still be rolled back here. `changed`: whether rows of a table were changed before. */
   note(step: Step, held: boolean, changed: (table: string) => boolean): void {
     this.#switching(step);

@@ -2,6 +2,7 @@ import type { Region } from "../../text/region.ts";
 import { RowKeys } from "../changes/references.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import { BatchVariables } from "./batch-variables.ts";
+import { CarriedMap } from "./carried-map.ts";
 import type { Precheck } from "./precheck.ts";
 import type { Coverage } from "./prepared.ts";
 
@@ -56,7 +57,7 @@ const WORDS = 5000;
 
 /** What a script has done so far, bounded however long it is. */
 export class History {
-  readonly #changes = new Map<string, PastChange[]>();
+  readonly #changes = new CarriedMap<PastChange[]>();
   readonly #texts = new Map<number, { line: number; statement: number; count: number }>();
   readonly #dropped = new Map<string, number>();
   /** Tables that were wanted before anything made them, by key: where. */
@@ -66,7 +67,7 @@ export class History {
   readonly keys = new RowKeys<{ statement: number; region: Region }>();
 
   /** The columns that changes of a target have assigned at any time. */
-  readonly #assigned = new Map<string, Set<string>>();
+  readonly #assigned = new CarriedMap<Set<string>>();
 
   hasAssigned(target: string, column: string): boolean {
     return this.#assigned.get(target)?.has(column) ?? false;
@@ -82,23 +83,20 @@ export class History {
    * statements; `place` follows its lines in messages.
    */
   continueFrom(earlier: History, statements: number, place: string): void {
-    for (const [target, list] of earlier.#changes)
-      this.#changes.set(
-        target,
-        list.map((one) => ({
-          ...one,
-          statement: one.statement - statements,
-          place: one.statement < 0 ? one.place : one.place + place,
-        })),
-      );
-    for (const [target, columns] of earlier.#assigned) this.#assigned.set(target, new Set(columns));
-    for (const [key, { brought, updated, removed, changed }] of earlier.#touched)
-      this.#touched.set(key, {
-        brought: brought - statements,
-        updated: updated - statements,
-        removed: removed - statements,
-        changed: changed - statements,
-      });
+    this.#changes.continueFrom(earlier.#changes, (list) =>
+      list.map((one) => ({
+        ...one,
+        statement: one.statement - statements,
+        place: one.statement < 0 ? one.place : one.place + place,
+      })),
+    );
+    this.#assigned.continueFrom(earlier.#assigned, (columns) => new Set(columns));
+    this.#touched.continueFrom(earlier.#touched, ({ brought, updated, removed, changed }) => ({
+      brought: brought - statements,
+      updated: updated - statements,
+      removed: removed - statements,
+      changed: changed - statements,
+    }));
     for (const [index, table] of earlier.indexes) this.indexes.set(index, table);
     for (const word of earlier.#unread) this.#unread.add(word);
     this.mayHaveMade = earlier.mayHaveMade || earlier.setting("search_path") !== null;
@@ -123,7 +121,7 @@ export class History {
 
   /** What has been changed from a statement on is taken back. */
   takeBack(from: number): void {
-    for (const [target, list] of this.#changes)
+    for (const [target, list] of this.#changes.own())
       this.#changes.set(
         target,
         list.filter(({ statement }) => statement < from),
@@ -146,7 +144,7 @@ export class History {
     else if (this.#texts.size < TEXTS) this.#texts.set(text, { line, statement, count: 1 });
   }
 
-  readonly #touched = new Map<string, Touched>();
+  readonly #touched = new CarriedMap<Touched>();
   /** Variables of the session that the script has named before, in small letters: it may have set them. */
   readonly variables = new Set<string>();
 

@@ -5,7 +5,7 @@ import { changedTables } from "../../analysis/statement/named-target.ts";
 import { isTableOf } from "../../policy/patterns.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { grouped, reachWords } from "../wording.ts";
+import { reachWords, rowCount } from "../wording.ts";
 
 /**
  * A statement that changes more rows than the team's policy allows.
@@ -48,7 +48,7 @@ export const tooManyRows: Hazard = {
       const bound = boundOf(target, policy);
       if (!bound || isWithin(reach, bound.rows) || (held !== null && held <= bound.rows)) continue;
       if (!bound.fixed && expectedRows(statement.comments, slice) !== null) continue;
-      const most = bound.rows === 1 ? "one row" : `${grouped(bound.rows)} rows`;
+      const most = bound.rows === 1 ? "one row" : rowCount(bound.rows);
       drafts.push({
         message: `This may change more than ${most} of \`${target}\`: ${reachWords(reach)}.`,
         because: [

@@ -2,6 +2,7 @@ import { shownName } from "../../catalog/model.ts";
 import { newKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import type { Hazard } from "../hazard.ts";
+import { rowCount } from "../wording.ts";
 
 /**
  * A copy whose name is taken.
@@ -55,7 +56,7 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
             ? `OR REPLACE throws away the \`${shown}\` that is there.`
             : `\`${shown}\` is there already, so this fails and copies nothing.`,
         because: [
-          `the catalog holds a table \`${shown}\`${standing.rows === null ? "" : ` with about ${standing.rows} rows`}`,
+          `the catalog holds a table \`${shown}\`${standing.rows === null ? "" : ` with about ${rowCount(standing.rows)}`}`,
         ],
         remedy: `Take a name that is new: ${shown}_2, or one with the date.`,
       },

@@ -4,7 +4,7 @@ import { annotation } from "../../analysis/script/annotations.ts";
 import { type Expectation, expectation, pastedCount } from "../../analysis/script/expectations.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { reachWords } from "../wording.ts";
+import { reachWords, rowCount } from "../wording.ts";
 
 /**
  * The number of rows that the author expects cannot be the one that the statement reaches.
@@ -66,7 +66,7 @@ export const expectMismatch: Hazard = {
 };
 
 function draft(expected: Expectation, why: string, weight: "ask" | "note"): Draft {
-  const number = `${expected.atMost ? "at most " : ""}${expected.rows === 0 ? "no rows" : expected.rows === 1 ? "1 row" : `${expected.rows} rows`}`;
+  const number = `${expected.atMost ? "at most " : ""}${expected.rows === 0 ? "no rows" : rowCount(expected.rows)}`;
   return {
     weight,
     message:
@@ -90,7 +90,7 @@ function impossible({ rows, atMost }: Expectation, reach: Reach, exact: boolean)
     case "one":
     case "few": {
       const most = reach.rows ?? 1;
-      if (exact && !atMost) return rows === most ? null : `${most} rows`;
+      if (exact && !atMost) return rows === most ? null : rowCount(most);
       if (rows === 0 && !atMost) return null;
       return !atMost && rows > most ? reachWords(reach) : null;
     }

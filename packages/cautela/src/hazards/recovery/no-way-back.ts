@@ -5,7 +5,7 @@ import { sqlWriter } from "../../sql/dialects/writing.ts";
 import { copyStatement } from "../../writing/copy-statement.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
-import { listed, listedShort, reachWords } from "../wording.ts";
+import { listed, listedShort, reachWords, rowCount } from "../wording.ts";
 
 /**
  * Data is destroyed, and nothing before keeps it.
@@ -198,7 +198,7 @@ const VERBS: Record<Destruction["action"], string> = {
 
 function messageOf({ action, shown, reach, columns }: Destruction): string {
   if (action === "drop")
-    return `This drops \`${shown}\`${reach.rows === undefined ? "" : ` with about ${reach.rows} rows`}`;
+    return `This drops \`${shown}\`${reach.rows === undefined ? "" : ` with about ${rowCount(reach.rows)}`}`;
   if (action === "flashback") return `This takes back every change of \`${shown}\` since then`;
   if (action === "drop-partition") return `This drops a partition of \`${shown}\` with its rows`;
   if (action === "replace") return `Rows of \`${shown}\` with the same key are replaced`;

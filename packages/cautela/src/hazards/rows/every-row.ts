@@ -9,7 +9,7 @@ import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { refilled } from "../refilled.ts";
-import { allRows, listedShort, verb } from "../wording.ts";
+import { allRows, listedShort, rowCount, verb } from "../wording.ts";
 
 /**
  * An UPDATE, DELETE or TRUNCATE that nothing limits.
@@ -46,7 +46,8 @@ export const everyRow: Hazard = {
         const column = change.table?.primaryKey?.columns[0];
         const filter = column ? `WHERE ${column} = …` : "WHERE …";
         const because = [...judged.result.because];
-        if (change.table?.rows) because.push(`the catalog counts about ${change.table.rows} rows in \`${target}\``);
+        if (change.table?.rows)
+          because.push(`the catalog counts about ${rowCount(change.table.rows)} in \`${target}\``);
         if (!change.table)
           because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
         if (copy) because.push(copy);

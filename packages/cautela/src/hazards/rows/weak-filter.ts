@@ -9,6 +9,7 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr, Span } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
+import { rowCount } from "../wording.ts";
 
 /** Names of columns that people take for a key although nothing keeps them unique. */
 const LOOKS_LIKE_ONE =
@@ -65,7 +66,7 @@ export const weakFilter: Hazard = {
       const key = table.primaryKey?.columns.join(", ") ?? table.uniqueKeys[0].columns.join(", ");
       const because = [`no key of \`${target}\` keeps \`${pinned[0].column.name}\` unique`];
       if (distinct !== null && table.rows !== null)
-        because.push(`its statistics count about ${distinct} different values in ${table.rows} rows`);
+        because.push(`its statistics count about ${distinct} different values in ${rowCount(table.rows)}`);
       const source = change.relation?.source;
       const where = "where" in tree ? tree.where : null;
       const only = change.scope.relations.length === 1 && source?.kind === "table" && where;

@@ -6,6 +6,7 @@ import { foldName, writtenName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Ident, Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { rowCount } from "../wording.ts";
 
 /**
  * A counter of keys goes back to where its numbers are taken.
@@ -42,7 +43,7 @@ export const counterSetBack: Hazard = {
           message: `${shown} begins again at ${first}: new rows of ${of} get numbers that may be taken.`,
           because: [
             table?.rows
-              ? `the catalog counts about ${table.rows} rows in ${of}`
+              ? `the catalog counts about ${rowCount(table.rows)} in ${of}`
               : `the script does not empty ${of} before`,
           ],
           remedy: "Set it by the highest number that the table holds, or leave it alone: gaps do no harm.",

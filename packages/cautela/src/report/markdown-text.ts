@@ -1,4 +1,4 @@
-import { inOneLine } from "../text/visible.ts";
+import { messageParts } from "./message-parts.ts";
 
 /** A fence that is longer than any run of backticks in the text. */
 export function fence(text: string): string {
@@ -20,10 +20,7 @@ export function escapedMarkdown(text: string): string {
  * messageMarkdown("This deletes all rows of `a_b`.") // "This deletes all rows of `a_b`."
  */
 export function messageMarkdown(text: string): string {
-  const parts = inOneLine(text).split("`");
-  // A lone backtick at the end begins nothing.
-  if (parts.length % 2 === 0) parts.push(`\`${parts.pop() ?? ""}`);
-  return parts
+  return messageParts(text)
     .map((part, i) => (i % 2 === 0 ? escapedMarkdown(part) : part.trim() === "" ? "" : `\`${part}\``))
     .join("");
 }

@@ -2,6 +2,7 @@ import type { Reach } from "../../analysis/changes/reach.ts";
 import { reachWords } from "../../hazards/wording.ts";
 import type { Verdict } from "../../review/result.ts";
 import { inOneLine } from "../../text/visible.ts";
+import { messageParts } from "../message-parts.ts";
 
 /** The mark of a weight: a filled, a half filled or an open square, told apart without colour. */
 export function WeightMark({ weight, size = 14 }: { weight: Verdict; size?: number }) {
@@ -69,6 +70,5 @@ export function Patterns() {
 
 /** A message: what stands between backquotes is shown as code. */
 export function Message({ text }: { text: string }) {
-  const parts = inOneLine(text).split("`");
-  return <>{parts.map((part, i) => (i % 2 === 1 ? <code>{part}</code> : part))}</>;
+  return <>{messageParts(text).map((part, i) => (i % 2 === 1 ? <code>{part}</code> : part))}</>;
 }

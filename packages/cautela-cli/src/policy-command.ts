@@ -69,7 +69,7 @@ function text(path: string, entries: readonly PolicyEntry[], files: readonly str
     }
     group = entry.group;
   }
-  const width = Math.min(60, Math.max(0, ...rows.filter(([, place]) => place !== "").map(([said]) => said.length)));
+  const width = Math.min(44, Math.max(0, ...rows.filter(([, place]) => place !== "").map(([said]) => said.length)));
   const lines = rows.map(([said, place]) => (place === "" ? said : `${said.padEnd(width)}  ${style("dim", place)}`));
   return `Policy of ${path}, from ${files.join(", ")}\n\n${lines.join("\n")}\n`;
 }

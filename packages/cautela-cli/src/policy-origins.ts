@@ -26,11 +26,25 @@ export function policyEntries(path: string, { policy, files }: FoundPolicy): Pol
   const full = resolve(path);
   // The nearest and the last that says it is the one that holds.
   const said = files.flatMap((file) => saidBy(file, full)).reverse();
-  return entriesOf(policy).map(({ group, name, value }) => {
-    const origin = said.find((one) => one.group === group && one.name === name && one.value === value);
-    return { group, name, value, file: origin?.file ?? "", line: origin?.line ?? 0 };
-  });
+  return (
+    entriesOf(policy)
+      .map(({ group, name, value }) => {
+        const origin = said.find((one) => one.group === group && one.name === name && one.value === value);
+        return { group, name, value, file: origin?.file ?? "", line: origin?.line ?? 0 };
+      })
+      // A weight that goes over the rules of a farther policy is a rule for all tables besides; it is shown as a weight.
+      .filter(({ line }) => line > 0)
+      .sort((a, b) => GROUPS.indexOf(a.group) - GROUPS.indexOf(b.group))
+  );
 }
+
+/** The order in which a policy is read. */
+const GROUPS = [
+  "dialect",
+  "catalog",
+  ...["scripts", "tables", "weights", "unfiltered-by", "one-by-one", "row-bounds", "backup", "settings", "install"],
+  ...["forbidden", "freeze", "rules"],
+];
 
 interface Entry {
   group: string;

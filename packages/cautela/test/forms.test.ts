@@ -52,7 +52,7 @@ describe("SARIF", () => {
   );
   const log = (of: readonly ReviewedScript[], baseline = false) => {
     const text = report(of, "sarif", { version: "1.2.3", baseline });
-    const json = JSON.parse(text);
+    const json: { runs: ReturnType<typeof JSON.parse>[] } = JSON.parse(text);
     if (!valid(json)) throw new Error(JSON.stringify(valid.errors?.slice(0, 3)));
     return json.runs[0];
   };

@@ -1,10 +1,12 @@
 // Draws docs/screenshots from the demo data: the page in headless Chromium, the command line in a
 // terminal window under Xvfb. Needs Debian's chromium, xvfb, xterm and imagemagick.
 import { spawn, spawnSync } from "node:child_process";
-import { mkdirSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
+import MarkdownIt from "markdown-it";
 import { preview } from "vite";
 import { launchChromium } from "./chromium.mjs";
 
@@ -52,6 +54,41 @@ async function pages() {
   });
   await browser.close();
   await server.close();
+}
+
+/** The reports of the gate's demo: the page, and the comment as a common renderer shows it. */
+async function reports() {
+  const folder = mkdtempSync(join(tmpdir(), "cautela-shots-"));
+  spawnSync(process.execPath, [join(root, "examples/merge-gate/dist/demo.js"), folder]);
+  const comment = new MarkdownIt({ html: true }).render(readFileSync(join(folder, "comment.md"), "utf8"));
+  const style = `body{font:15px/1.5 sans-serif;max-width:860px;margin:24px auto;color:#22262b}pre{padding:8px 12px;background:#f4f1ea}
+    code{font:.87em DejaVu Sans Mono}table{border-collapse:collapse}td,th{border:1px solid #dcd8cf;padding:3px 10px}`;
+  writeFileSync(join(folder, "comment.html"), `<meta charset="utf-8"><style>${style}</style>${comment}`);
+  const demo = spawnSync(
+    process.execPath,
+    [
+      join(root, "packages/cautela-cli/bin/cautela.cjs"),
+      ..."review demo/scripts/postgresql --catalog demo/schema/postgresql.sql --catalog demo/data/postgresql.sql".split(
+        " ",
+      ),
+      ...["--output", join(folder, "demo.html")],
+    ],
+    { cwd: root },
+  );
+  if (demo.status === 2) throw new Error(demo.stderr.toString());
+  const browser = await launchChromium();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const shot = async (name) => page.screenshot({ path: join(shots, `${name}.png`) });
+  await page.goto(`file://${folder}/comment.html`);
+  await shot("comment");
+  await page.goto(`file://${folder}/demo.html`);
+  await shot("page");
+  await page.locator("#script-9 article").first().scrollIntoViewIfNeeded();
+  await page.evaluate(() => document.querySelector("#script-9")?.scrollIntoView());
+  await page.locator("#script-9 details summary", { hasText: "Rehearsal" }).first().click();
+  await page.evaluate(() => document.querySelector("#script-9 .drawing")?.scrollIntoView());
+  await shot("page-statement");
+  await browser.close();
 }
 
 async function terminals() {
@@ -102,5 +139,6 @@ async function terminals() {
   xvfb.kill();
 }
 
-if (only !== "terminal") await pages();
-if (only !== "page") await terminals();
+if (!only || only === "page") await pages();
+if (!only || only === "report") await reports();
+if (!only || only === "terminal") await terminals();

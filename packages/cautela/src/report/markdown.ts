@@ -1,5 +1,11 @@
 import { reachWords } from "../hazards/wording.ts";
-import { type Finding, heaviestFirst, type ReviewedScript, type StatementReview } from "../review/result.ts";
+import {
+  blocksByWeight,
+  type Finding,
+  heaviestFirst,
+  type ReviewedScript,
+  type StatementReview,
+} from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import { inOneLine, visible } from "../text/visible.ts";
 import { counted } from "./layout.ts";
@@ -35,15 +41,18 @@ export function markdownReport(reviews: readonly ReviewedScript[]): string {
     heaviestFirst(review.findings).map((finding) => ({ review, finding })),
   );
   const open = found.filter(({ finding }) => finding.accepted === null);
-  const weighty = [...open.filter(isOf("stop")), ...open.filter(isOf("ask"))];
+  const blocks = weightyBlocks(reviews);
   const text = new BoundedText(MOST);
   text.add(`${head(reviews)}\n`);
   if (reviews.length > 1) text.add(table(reviews));
   const several = reviews.length > 1;
-  weighty.slice(0, FULL).forEach((one, i) => void text.add(inFull(one, several), weighty.length - i));
+  const countFrom = (from: number): number =>
+    blocks.slice(from).reduce((sum, { findings }) => sum + findings.length, 0);
+  blocks.slice(0, FULL).forEach((block, i) => void text.add(inFull(block, several), countFrom(i)));
+  const rest = blocks.slice(FULL).flatMap(({ review, findings }) => findings.map((finding) => ({ review, finding })));
   text.fold(
     "more to answer",
-    weighty.slice(FULL).map((one) => line(one, several)),
+    rest.map((one) => line(one, several)),
   );
   text.fold(
     "note",
@@ -61,6 +70,23 @@ export function markdownReport(reviews: readonly ReviewedScript[]): string {
 
 function isOf(weight: Finding["weight"]): (found: Found) => boolean {
   return ({ finding }) => finding.weight === weight;
+}
+
+/** What stops or asks, of one statement each. */
+interface Block {
+  review: ReviewedScript;
+  findings: Finding[];
+}
+
+/** The heaviest first, and as heavy ones in the order of the scripts. */
+function weightyBlocks(reviews: readonly ReviewedScript[]): Block[] {
+  const blocks = reviews.flatMap((review) =>
+    blocksByWeight(review.findings.filter(({ accepted, weight }) => accepted === null && weight !== "note")).map(
+      (findings) => ({ review, findings }),
+    ),
+  );
+  const isStop = ({ findings: [first] }: Block): boolean => first.weight === "stop";
+  return [...blocks.filter(isStop), ...blocks.filter((block) => !isStop(block))];
 }
 
 function head(reviews: readonly ReviewedScript[]): string {
@@ -97,7 +123,8 @@ function table(reviews: readonly ReviewedScript[]): string {
   return `| script | verdict | stop | ask | note |\n| --- | --- | --: | --: | --: |\n${rows.join("\n")}\n${more}`;
 }
 
-function inFull({ review, finding }: Found, several: boolean): string {
+/** The statement with the heaviest of what was found in full, and the others a line each. */
+function inFull({ review, findings: [finding, ...others] }: Block, several: boolean): string {
   const { hazard, weight, message, because, remedy, statement } = finding;
   const own = review.statements.find(({ index }) => index === statement);
   const also = finding.places.length > 0 ? `, also on ${placesText(finding)}` : "";
@@ -115,6 +142,8 @@ function inFull({ review, finding }: Found, several: boolean): string {
   if (because.length > 8) reasons.push(`- and ${because.length - 8} more`);
   if (reasons.length > 0) parts.push(reasons.join("\n"));
   if (remedy !== "") parts.push(`**Instead:** ${messageMarkdown(cutTo(remedy, 900))}`);
+  if (others.length > 0)
+    parts.push(`Also:\n\n${others.map((one) => line({ review, finding: one }, several, statement)).join("\n")}`);
   return `${parts.join("\n\n")}\n`;
 }
 
@@ -125,12 +154,16 @@ function reachOf({ reach, target, kind }: StatementReview): string {
   return `${what}: ${reachWords(reach)}${into}.`;
 }
 
-function line({ review, finding }: Found, several: boolean): string {
+/** A finding in one line; its place is left out where it stands under its statement. */
+function line({ review, finding }: Found, several: boolean, under: number | null = null): string {
   const { hazard, weight, message, accepted } = finding;
-  const place = `${several ? `${escapedMarkdown(shownPath(review))}, ` : ""}line ${finding.line}`;
+  const place =
+    under === finding.statement
+      ? ""
+      : `, ${several ? `${escapedMarkdown(shownPath(review))}, ` : ""}line ${finding.line}`;
   const also = finding.places.length > 0 ? ` (also on ${placesText(finding)})` : "";
   const reason = accepted === null ? "" : ` Accepted: ${messageMarkdown(cutTo(accepted, 200))}.`;
-  return `- ${MARKS[weight]} ${hazard}, ${place}${also}: ${messageMarkdown(cutTo(message, 300))}${reason}`;
+  return `- ${MARKS[weight]} ${hazard}${place}${also}: ${messageMarkdown(cutTo(message, 300))}${reason}`;
 }
 
 function unchecked(reviews: readonly ReviewedScript[], several: boolean): string[] {

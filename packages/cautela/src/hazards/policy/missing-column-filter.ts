@@ -48,7 +48,7 @@ export const missingColumnFilter: Hazard = {
         drafts.push({
           message: `This ${verb(judged)} rows of \`${target}\` without a filter on \`${column}\`.`,
           because: [`the policy has every change of \`${target}\` filter on \`${column}\``],
-          remedy: `Add it to the filter: ${change.conditions.length > 0 ? "AND" : "WHERE"} ${column} = …`,
+          remedy: remedyOf(parts, column),
           cause: `${target} ${column}`,
         });
       }
@@ -56,6 +56,13 @@ export const missingColumnFilter: Hazard = {
     return drafts;
   },
 };
+
+/** AND binds closer than OR: what is there is put into parentheses first. */
+function remedyOf(conditions: readonly Expr[], column: string): string {
+  if (conditions.length === 0) return `Add it: WHERE ${column} = …`;
+  const isOpen = conditions.some((one) => one.kind === "logic" && one.op === "or");
+  return `${isOpen ? "Put the filter into parentheses, and add after it" : "Add it to the filter"}: AND ${column} = …`;
+}
 
 interface ColumnFilter {
   column: string;

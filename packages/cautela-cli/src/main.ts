@@ -128,7 +128,7 @@ function program(done: (status: number) => void): Command {
     .description("review the demo scripts against the demo database")
     .option("--dialect <id>", "which dialect's demo", dialectOption, "postgresql")
     .option("--full", "everything that was found, with all reasons")
-    .addOption(new Option("--format <form>", "how the result is written").choices(FORMATS).default("text"))
+    .addOption(new Option("--format <form>", "how the result is written").choices(FORMS).default("text"))
     .action(async (flags: DemoFlags) => done(await demoCommand(flags)));
 
   return root;

@@ -71,7 +71,7 @@ class Progress {
     this.#last = now;
     this.#shown = true;
     const line = `reviewing ${this.#done} of ${this.#all}: ${path.replace(/[\p{Cc}\p{Cf}]/gu, "?")}`;
-    process.stderr.write(`\r\x1b[K${line.slice(0, (process.stderr.columns ?? 80) - 1)}`);
+    process.stderr.write(`\r\x1b[K${line.slice(0, (process.stderr.columns || 80) - 1)}`);
   }
 
   end(): void {

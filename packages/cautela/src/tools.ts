@@ -17,6 +17,7 @@ export { jsonPieces, jsonReport } from "./report/json.ts";
 export { junitReport } from "./report/junit.ts";
 export { plainStyle, type Style } from "./report/layout.ts";
 export { markdownReport } from "./report/markdown.ts";
+export { drawnReach } from "./report/marks.ts";
 export { rehearsalPhase, terminated } from "./report/rehearsal-text.ts";
 export { type ReportedScript, reported } from "./report/reported.ts";
 export {

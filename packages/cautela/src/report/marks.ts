@@ -34,3 +34,15 @@ export function reachBar(reach: Reach, tableRows: number | null): string {
     }
   }
 }
+
+/**
+ * The share of a bar that a drawn reach fills, from 0 to 1, and whether only the data can tell it: then it is hatched. A few
+ * rows are a sliver that can be seen.
+ */
+export function drawnReach({ bound, rows, of }: Reach): { share: number; hatched: boolean } {
+  if (bound === "some" || bound === "multiplied" || bound === "unknown")
+    return { share: rows !== undefined && of ? Math.min(1, Math.max(SLIVER, rows / of)) : 1, hatched: true };
+  return { share: bound === "every" ? 1 : bound === "none" ? 0 : SLIVER, hatched: false };
+}
+
+const SLIVER = 0.025;

@@ -2,6 +2,7 @@ import type { Reach } from "../../analysis/changes/reach.ts";
 import { reachWords } from "../../hazards/wording.ts";
 import type { Verdict } from "../../review/result.ts";
 import { inOneLine } from "../../text/visible.ts";
+import { drawnReach } from "../marks.ts";
 import { messageParts } from "../message-parts.ts";
 
 /** The mark of a weight: a filled, a half filled or an open square, told apart without colour. */
@@ -23,10 +24,7 @@ const WIDTH = 120;
 
 /** Reach as a bar: the share of the table that a statement touches; hatched where only the data can tell. */
 export function ReachBar({ reach, target, inserts }: { reach: Reach; target: string | null; inserts: boolean }) {
-  const unknown = reach.bound === "some" || reach.bound === "multiplied" || reach.bound === "unknown";
-  const estimate = reach.rows !== undefined && reach.of ? Math.max(0.03, reach.rows / reach.of) : 1;
-  const share =
-    reach.bound === "every" ? WIDTH : reach.bound === "none" ? 0 : unknown ? WIDTH * Math.min(1, estimate) : 3;
+  const { share, hatched } = drawnReach(reach);
   const into = target === null ? "" : ` ${inserts ? "into" : "of"} ${inOneLine(target)}`;
   return (
     <span class="reach">
@@ -35,10 +33,10 @@ export function ReachBar({ reach, target, inserts }: { reach: Reach; target: str
           <rect
             x="0.5"
             y="0.5"
-            width={share}
+            width={WIDTH * share}
             height="9"
-            class={unknown ? "part" : "share"}
-            fill={unknown ? "url(#hatch)" : undefined}
+            class={hatched ? "part" : "share"}
+            fill={hatched ? "url(#hatch)" : undefined}
           />
         )}
         <rect x="0.5" y="0.5" width={WIDTH} height="9" class="frame" />

@@ -17,4 +17,7 @@ if (before)
 if (process.env.npm_package_name === "cautela-cli") {
   rmSync("demo", { recursive: true, force: true });
   if (before) cpSync(join(root, "demo"), "demo", { recursive: true });
+  // Editors look for the schema of a policy beside the command.
+  rmSync("policy.schema.json", { force: true });
+  if (before) cpSync(join(root, "packages/cautela/policy.schema.json"), "policy.schema.json");
 }

@@ -8,6 +8,8 @@ import { Policies } from "./policies.ts";
 /** A script of a change set, before it is read. Plain data. */
 export interface ScriptFile {
   path: string;
+  /** It was found in a folder: where it cannot be read, the others are reviewed all the same. */
+  found?: boolean;
   /** What has come from standard input or a pipe, which is read only once. */
   text?: string;
   policy?: Policy;
@@ -102,7 +104,7 @@ async function grouped(paths: readonly string[], policies: Policies, said: strin
     single = null;
     const { folderScripts } = await import("./script-folders.ts");
     const { scripts, lone, unlisted } = await folderScripts(path, policies);
-    groups.push(scripts.map(({ path, undo }) => ({ path, ...(undo === null ? {} : { undo }) })));
+    groups.push(scripts.map(({ path, undo }) => ({ path, found: true, ...(undo === null ? {} : { undo }) })));
     if (lone.length > 0)
       said.push(
         `not reviewed, since the ${lone.length === 1 ? "script that it undoes is" : "scripts that they undo are"} not there: ${lone.join(", ")}`,

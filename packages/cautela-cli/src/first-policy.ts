@@ -1,5 +1,6 @@
 /** The first policy of a team: nothing is in force until it is uncommented. Every commented entry is a valid one. */
-export const FIRST_POLICY = `# What this team has agreed on for its change scripts. Cautela finds this file from each script upwards; a file nearer to
+export const FIRST_POLICY = `# yaml-language-server: $schema=node_modules/cautela-cli/policy.schema.json
+# What this team has agreed on for its change scripts. Cautela finds this file from each script upwards; a file nearer to
 # the script refines those farther away. \`cautela policy SCRIPT\` prints what is in force, and where it stands.
 # In patterns of tables and scripts, * stands for any characters.
 

@@ -56,9 +56,9 @@ export class Policies {
       const file = await read(this.#given);
       return { policy: file.policy, files: [file] };
     }
-    const above = dirname(folder);
-    const ends = above === folder || existsSync(join(folder, ".git"));
-    const farther: FoundPolicy = ends ? { policy: undefined, files: [] } : await this.ofFolder(above);
+    const farther: FoundPolicy = isTop(folder)
+      ? { policy: undefined, files: [] }
+      : await this.ofFolder(dirname(folder));
     const names = POLICY_NAMES.filter((name) => existsSync(join(folder, name)));
     if (names.length === 0) return farther;
     const shown = relative(".", folder);
@@ -69,6 +69,20 @@ export class Policies {
       files: [...farther.files, own],
     };
   }
+}
+
+/** Where a policy of a folder would be found, whether one is there or not. */
+export function policyPlaces(folder: string): string[] {
+  const places: string[] = [];
+  for (let at = resolve(folder); ; at = dirname(at)) {
+    places.push(...POLICY_NAMES.map((name) => join(at, name)));
+    if (isTop(at)) return places;
+  }
+}
+
+/** Above the folder of a repository nothing is looked for. */
+function isTop(folder: string): boolean {
+  return dirname(folder) === folder || existsSync(join(folder, ".git"));
 }
 
 async function read(file: string): Promise<PolicyFile> {

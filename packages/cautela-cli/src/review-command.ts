@@ -35,7 +35,9 @@ export async function reviewCommand(paths: readonly string[], flags: ReviewFlags
   const found = await changeSets(paths, flags);
   const result = await reviewed(found, flags);
   say([...found.said, ...result.said]);
-  return finished(result.scripts, found, flags);
+  const status = await finished(result.scripts, found, flags);
+  // A review that lacks scripts is no clean one, whatever was found in the others.
+  return result.unread > 0 ? 2 : status;
 }
 
 /** Says lines on standard error. */
@@ -47,7 +49,7 @@ export function say(lines: readonly string[]): void {
 export async function reviewed(
   { sets }: FoundSets,
   flags: ReviewFlags,
-): Promise<{ scripts: ReviewedScript[]; said: string[] }> {
+): Promise<{ scripts: ReviewedScript[]; said: string[]; unread: number }> {
   const date = flags.date === "now" ? now() : flags.date;
   const formats = [flags.format, ...outputsOf(flags).map(({ format }) => format)];
   const job = (set: ReviewJob["set"]): ReviewJob => ({
@@ -66,6 +68,7 @@ export async function reviewed(
   return {
     scripts: results.flatMap(({ scripts }) => scripts),
     said: [...new Set(results.flatMap(({ said }) => said))],
+    unread: results.reduce((sum, { unread }) => sum + unread, 0),
   };
 }
 
@@ -94,7 +97,7 @@ async function alone(sets: FoundSets["sets"], job: (set: ReviewJob["set"]) => Re
   const review = large
     ? await interruptible(async () => streamReview(path, options, tell))
     : await pipedReview(path, options, tell);
-  return { scripts: [reported(review, { details, date: day })], said };
+  return { scripts: [reported(review, { details, date: day })], said, unread: 0 };
 }
 
 /** A single script that is too large to be held in memory. */

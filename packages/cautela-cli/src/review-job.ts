@@ -1,8 +1,9 @@
 import type { ReviewedScript } from "cautela";
-import { type ChangeSetScript, reviewChangeSet } from "cautela";
+import { CautelaError, type ChangeSetScript, reviewChangeSet } from "cautela";
 import { type ReportedScript, reported } from "cautela/tools";
 import { loadCatalog } from "./catalog-source.ts";
 import type { ChangeSet, ScriptFile } from "./change-sets.ts";
+import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
 
 /** The review of one change set, as it is given to a thread. Plain data. */
@@ -22,6 +23,8 @@ export interface ReviewJob {
 export interface JobResult {
   scripts: (ReviewedScript | ReportedScript)[];
   said: string[];
+  /** How many scripts of folders could not be read. */
+  unread: number;
 }
 
 /** Reviews one change set. `begins` is told of each script before it is read. */
@@ -31,24 +34,37 @@ export async function reviewJob(job: ReviewJob, begins: (path: string) => void =
   const loaded = await loadCatalog(set.catalog, set.dialect ?? set.usual);
   said.push(...(loaded?.problems ?? []));
   const scripts: ChangeSetScript[] = [];
+  let unread = 0;
+  let now = "";
   for (const file of set.scripts) {
     // A catalog that a database gives holds what has run.
     if (file.ran && loaded?.current) continue;
-    scripts.push(await script(file, set, said));
+    try {
+      scripts.push(await script(file, set, said));
+    } catch (error) {
+      if (!(error instanceof Failure && file.found)) throw error;
+      said.push(error.message);
+      unread++;
+    }
   }
   const unchanged = new Set(set.scripts.filter(({ unchanged }) => unchanged).map(({ path }) => path));
-  const reviews = reviewChangeSet(scripts, {
-    catalog: loaded?.catalog,
-    date,
-    keep: short && !details ? "found" : "all",
-    begins,
-  });
-  return {
-    scripts: reviews
-      .filter(({ path }) => !unchanged.has(path))
-      .map((review) => reported(review, { details, date: day })),
-    said,
-  };
+  try {
+    const reviews = reviewChangeSet(scripts, {
+      catalog: loaded?.catalog,
+      date,
+      keep: short && !details ? "found" : "all",
+      begins(path) {
+        now = path;
+        begins(path);
+      },
+    });
+    const shown = reviews.filter(({ path }) => !unchanged.has(path));
+    return { scripts: shown.map((review) => reported(review, { details, date: day })), said, unread };
+  } catch (error) {
+    // Of a defect it must be known which script brings it about.
+    if (error instanceof Error && !(error instanceof CautelaError)) error.message = `${now}: ${error.message}`;
+    throw error;
+  }
 }
 
 async function script(file: ScriptFile, { dialect }: ChangeSet, said: string[]): Promise<ChangeSetScript> {

@@ -1,7 +1,9 @@
-import { resolve } from "node:path";
+import { dirname, resolve } from "node:path";
 import { CautelaError, type ReviewedScript } from "cautela";
 import { changeSets, type FoundSets, scriptsOf } from "./change-sets.ts";
 import { Failure } from "./failure.ts";
+import { isFolder } from "./files.ts";
+import { policyPlaces } from "./policies.ts";
 import { finished, type ReviewFlags, reviewed, say } from "./review-command.ts";
 import { now } from "./today.ts";
 
@@ -62,9 +64,12 @@ export async function watchCommand(paths: readonly string[], flags: ReviewFlags)
 }
 
 /** All files on which a review depends. */
-function filesOf({ sets, beside }: FoundSets, paths: readonly string[], { baseline }: ReviewFlags): string[] {
+function filesOf({ sets, beside }: FoundSets, paths: readonly string[], { baseline, policy }: ReviewFlags): string[] {
+  const folders = paths.map((path) => (isFolder(path) ? path : dirname(path)));
   return [
     ...paths,
+    // A policy may come to be there.
+    ...(policy === undefined ? folders.flatMap(policyPlaces) : []),
     ...scriptsOf(sets),
     ...beside.filter((file) => !file.includes("://")),
     ...(baseline ? [baseline] : []),

@@ -43,6 +43,10 @@ test("the command runs by its name, the demo and its schemas included", () => {
   expect(run("review", "change.sql", "--format", "json").status).toBe(1);
   write("policy.yaml", "weights: { every-row: note, no-way-back: note }");
   expect(run("review", "change.sql", "--policy", "policy.yaml", "--fail-on", "stop").status).toBe(0);
+  // The schema that a first policy tells editors about is there.
+  expect(run("policy", "--init").status).toBe(0);
+  const [, schema] = /\$schema=(\S+)/.exec(readFileSync(join(project, "cautela.policy.yaml"), "utf8")) ?? [];
+  expect(JSON.parse(readFileSync(join(project, schema), "utf8")).properties).toHaveProperty("freeze");
 });
 
 test.each(["cautela", "cautela-cli"])("%s: what is in it, and what is not", (name) => {

@@ -308,6 +308,13 @@ test.each<[string, string[], string]>([
   expect(readdirSync(folder)).toEqual(before);
 });
 
+test("a script of a folder that cannot be read is named, and the others are reviewed", () => {
+  put({ "db/1.sql": "DELETE FROM crane;", "db/2.sql": "\u0000\u0001" });
+  const { status, out, err } = cautela("review", "db");
+  expect([status, err]).toEqual([2, "cautela: db/2.sql is no text: it holds NUL bytes\n"]);
+  expect(out).toContain("every-row");
+});
+
 test("a revision that does not exist", () => {
   put(CRANES);
   git("init", "-q");
@@ -387,9 +394,9 @@ describe("long runs", () => {
     await says(/11_all\.sql: reviewed again[\s\S]*every-row/);
     expect(text).not.toContain("db/1_crane.sql");
     text = "";
-    put({ "cautela.policy.yaml": "weights: { evry-row: note }", "db/11_all.sql": "DELETE FROM crane; " });
+    put({ "cautela.policy.yaml": "weights: { evry-row: note }" });
     await says(/did you mean every-row\?/);
-    put({ "cautela.policy.yaml": "weights: { every-row: note }", "db/11_all.sql": "DELETE FROM crane;" });
+    put({ "cautela.policy.yaml": "weights: { every-row: note }" });
     await says(/□ 1 note/);
     run.kill("SIGINT");
     expect(await ended).toBe(130);

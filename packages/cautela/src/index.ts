@@ -58,6 +58,7 @@ export { type ChangeSetOptions, type ChangeSetScript, reviewChangeSet } from "./
 export type { ReviewOptions } from "./review/options.ts";
 export { type PolicyFault, policyFault, policyFrom } from "./review/policy-from.ts";
 export {
+  type Answer,
   type Finding,
   isAtLeast,
   type Place,

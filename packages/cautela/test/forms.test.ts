@@ -226,6 +226,18 @@ describe("HTML", () => {
   });
 });
 
+test("what comments answer stands in every form", () => {
+  const script = `-- cautela: backup the nightly dump
+-- cautela: expect 7 rows
+DELETE FROM pilotage WHERE pilot_id = 3;
+-- cautela: accept every-row, a new fee for all
+UPDATE mooring SET fee = 1;`;
+  const one = review(script, { dialect: "postgresql", catalog, path: "a.sql" });
+  for (const format of ["text", "json", "sarif", "junit", "markdown", "html"] as const)
+    for (const answer of ["the nightly dump", "7 rows", "a new fee for all"])
+      expect(report(one, format)).toContain(answer);
+});
+
 test("every form takes nothing, one script, and one without statements", () => {
   for (const format of ["text", "json", "sarif", "junit", "markdown", "html"] as const) {
     expect(() => report([], format)).not.toThrow();

@@ -102,8 +102,8 @@ function tableDifferences(before: Table, now: Table, was: Catalog, is: Catalog):
   for (const one of now.columns)
     if (!columnNamed(before, one.name)) column(`column \`${one.name}\` of \`${shown}\` stays`);
   const keys = (what: string, was: readonly string[], is: readonly string[]): void => {
-    for (const one of was) if (!is.includes(one)) other(`${what} ${one} of \`${shown}\` is gone`);
-    for (const one of is) if (!was.includes(one)) other(`${what} ${one} of \`${shown}\` stays`);
+    for (const one of without(was, is)) other(`${what} ${one} of \`${shown}\` is gone`);
+    for (const one of without(is, was)) other(`${what} ${one} of \`${shown}\` stays`);
   };
   keys("the primary key", ofKey(before.primaryKey), ofKey(now.primaryKey));
   keys("the unique key", before.uniqueKeys.flatMap(ofKey), now.uniqueKeys.flatMap(ofKey));
@@ -113,6 +113,16 @@ function tableDifferences(before: Table, now: Table, was: Catalog, is: Catalog):
   const check = ({ condition }: { condition: string }): string => `CHECK ${compact(condition)}`;
   keys("the constraint", before.checks.map(check), now.checks.map(check));
   return found;
+}
+
+/** The texts that others lack, each as often as it is there more often. */
+function without(texts: readonly string[], others: readonly string[]): string[] {
+  const left = [...others];
+  return texts.filter((text) => {
+    const at = left.indexOf(text);
+    if (at >= 0) left.splice(at, 1);
+    return at < 0;
+  });
 }
 
 function columnDifferences(was: Column, is: Column): string[] {

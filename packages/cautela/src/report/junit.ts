@@ -1,7 +1,7 @@
 import XMLBuilder from "fast-xml-builder";
 import type { Weight } from "../hazards/hazard.ts";
 import { type Finding, heaviestFirst, isAtLeast, type ReviewedScript } from "../review/result.ts";
-import { placesText } from "./totals.ts";
+import { answerText, placesText } from "./totals.ts";
 
 /**
  * Reviews as JUnit XML, which pipelines show as test results: a test case for each script. It fails with what is at or above a
@@ -45,6 +45,7 @@ function testCase(review: ReviewedScript, failOn: Weight): TestCase {
     ...review.findings
       .filter(({ accepted }) => accepted !== null)
       .map((one) => `${line(one)} Accepted: ${one.accepted}`),
+    ...review.answers.map((answer) => `line ${answer.line} ${answerText(answer)}`),
     ...review.unchecked.map(({ missing, lines }) => `not judged: ${missing} (line ${lines[0]})`),
     ...(review.known.length > 0 ? [`${review.known.length} stand in the baseline`] : []),
   ];

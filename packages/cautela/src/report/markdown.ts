@@ -11,7 +11,7 @@ import { inOneLine, visible } from "../text/visible.ts";
 import { counted } from "./layout.ts";
 import { codeBlock, escapedMarkdown, messageMarkdown } from "./markdown-text.ts";
 import { MARKS } from "./marks.ts";
-import { placesText, totalsOf, VERDICT_WORDS } from "./totals.ts";
+import { answerText, placesText, totalsOf, VERDICT_WORDS } from "./totals.ts";
 
 /** A comment may be no longer than this, in characters; review pages take some more. */
 const MOST = 58_000;
@@ -64,6 +64,7 @@ export function markdownReport(reviews: readonly ReviewedScript[]): string {
     "accepted",
     accepted.map((one) => line(one, several)),
   );
+  text.fold("answer", answers(reviews, several), "answers");
   text.fold("not judged", unchecked(reviews, several));
   return text.toString();
 }
@@ -164,6 +165,16 @@ function line({ review, finding }: Found, several: boolean, under: number | null
   const also = finding.places.length > 0 ? ` (also on ${placesText(finding)})` : "";
   const reason = accepted === null ? "" : ` Accepted: ${messageMarkdown(cutTo(accepted, 200))}.`;
   return `- ${MARKS[weight]} ${hazard}${place}${also}: ${messageMarkdown(cutTo(message, 300))}${reason}`;
+}
+
+/** What comments of the scripts say. */
+function answers(reviews: readonly ReviewedScript[], several: boolean): string[] {
+  return reviews.flatMap((review) =>
+    review.answers.map((answer) => {
+      const place = several ? `${escapedMarkdown(shownPath(review))}, ` : "";
+      return `- ${place}line ${answer.line}: ${messageMarkdown(cutTo(answerText(answer), 300))}`;
+    }),
+  );
 }
 
 function unchecked(reviews: readonly ReviewedScript[], several: boolean): string[] {

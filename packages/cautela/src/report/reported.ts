@@ -20,7 +20,7 @@ export function reported(
   options: { details: boolean; date?: string },
 ): ReviewedScript | ReportedScript {
   const { path, dialect, verdict, statements, findings, unchecked, unjudged } = review;
-  const { dialectReason, statementCount, excerpts, contents, known } = review;
+  const { dialectReason, statementCount, excerpts, contents, known, answers } = review;
   const own: ReviewedScript = {
     path,
     dialect,
@@ -34,6 +34,7 @@ export function reported(
     excerpts,
     contents,
     known,
+    answers,
   };
   if (!options.details) return own;
   const sheets = review.sources.size > 0;

@@ -3,7 +3,7 @@ import { hazards } from "../hazards/register.ts";
 import { Occurrences } from "../review/baseline.ts";
 import type { Finding, ReviewedScript } from "../review/result.ts";
 import type { Region } from "../text/region.ts";
-import { hazardPage } from "./totals.ts";
+import { answerText, hazardPage } from "./totals.ts";
 
 const LEVELS: Readonly<Record<Weight, "error" | "warning" | "note">> = { stop: "error", ask: "warning", note: "note" };
 
@@ -58,10 +58,14 @@ export function sarifReport(
           },
         },
         columnKind: "utf16CodeUnits",
-        artifacts: reviews.map(({ path, statementCount, dialect }) => ({
+        artifacts: reviews.map(({ path, statementCount, dialect, answers }) => ({
           location: { uri: uriOf(path) },
           sourceLanguage: "sql",
-          properties: { dialect, statements: statementCount },
+          properties: {
+            dialect,
+            statements: statementCount,
+            ...(answers.length > 0 ? { answers: answers.map((one) => `line ${one.line} ${answerText(one)}`) } : {}),
+          },
         })),
         invocations: [{ executionSuccessful: true, toolExecutionNotifications: reviews.flatMap(notificationsOf) }],
         results,

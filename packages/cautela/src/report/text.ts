@@ -1,5 +1,6 @@
 import { reachWords } from "../hazards/wording.ts";
 import {
+  type Answer,
   blocksByWeight,
   type Finding,
   heavier,
@@ -11,7 +12,7 @@ import { dialects } from "../sql/dialects/index.ts";
 import { inOneLine } from "../text/visible.ts";
 import { counted, cut, plainStyle, type Role, rule, type Style, TextLayout } from "./layout.ts";
 import { MARKS, reachBar } from "./marks.ts";
-import { placesText, totalsOf } from "./totals.ts";
+import { answerText, placesText, totalsOf } from "./totals.ts";
 import { unjudgedWords } from "./unjudged.ts";
 
 export interface TextOptions {
@@ -56,7 +57,7 @@ function scriptReport(review: ReviewedScript, layout: TextLayout, full: boolean)
     // What is found of a script without a statement, such as an empty one that should undo another.
     else for (const finding of findings) findingReport(finding, layout, true);
   }
-  if (notes.length > 0) notesReport(notes, layout);
+  if (notes.length + review.answers.length > 0) notesReport(notes, review.answers, layout);
   if (review.unchecked.length > 0) uncheckedReport(review, layout, full);
 }
 
@@ -65,12 +66,14 @@ function isMinor({ weight, accepted }: Finding): boolean {
   return weight === "note" || accepted !== null;
 }
 
-/** The notes of a script, a line each. */
-function notesReport(notes: readonly Finding[], layout: TextLayout): void {
+/** The notes of a script and what its comments answer, a line each. */
+function notesReport(notes: readonly Finding[], answers: readonly Answer[], layout: TextLayout): void {
   layout.line();
-  layout.line(rule(" notes ", layout));
+  layout.line(rule(notes.length > 0 ? " notes " : " answers ", layout));
   for (const finding of [...notes].sort((a, b) => a.line - b.line))
     lineReport(finding, layout, `line ${finding.line} `);
+  for (const answer of answers)
+    layout.line(layout.style("dim", cut(`· line ${answer.line} ${inOneLine(answerText(answer))}`, layout.width)));
 }
 
 /** A finding in one line. */

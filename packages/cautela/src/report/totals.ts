@@ -1,4 +1,4 @@
-import type { Finding, ReviewedScript, Verdict } from "../review/result.ts";
+import type { Answer, Finding, ReviewedScript, Verdict } from "../review/result.ts";
 import { heavier } from "../review/result.ts";
 
 /** What reviews have found, in numbers. */
@@ -61,3 +61,15 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   note: "Clear, with notes",
   clear: "Clear",
 };
+
+const ANSWERS: Readonly<Record<Answer["what"], string>> = {
+  expect: "expects",
+  backup: "kept elsewhere:",
+  dialect: "dialect",
+  install: "first installation:",
+};
+
+/** What a comment of the script answers: "expects 7 rows", "kept elsewhere: the nightly dump". */
+export function answerText({ what, text }: Answer): string {
+  return `${ANSWERS[what]} ${text}`.trim();
+}

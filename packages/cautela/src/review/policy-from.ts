@@ -88,6 +88,7 @@ function unknownName(value: unknown, hazards: readonly Hazard[]): PolicyFault | 
 }
 
 const KEYS = [
+  "$schema",
   "dialect",
   "catalog",
   "scripts",
@@ -193,8 +194,8 @@ function each(list: unknown, take: (item: Record<string, unknown>, i: number) =>
 function plain(value: Record<string, unknown>): Record<string, unknown> {
   const policy: Record<string, unknown> = {};
   for (const [key, one] of Object.entries(value)) {
-    // A key without a value says nothing.
-    if (one === null || one === undefined) continue;
+    // A key without a value says nothing, and where the schema lies is for editors.
+    if (one === null || one === undefined || key === "$schema") continue;
     policy[key] = isRecord(one)
       ? named(key, one)
       : Array.isArray(one)

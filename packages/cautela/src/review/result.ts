@@ -58,6 +58,16 @@ export interface Unchecked {
   hazards: string[];
 }
 
+/** What a comment of the script answers besides findings: a number of rows, a copy kept elsewhere. */
+export interface Answer {
+  what: "expect" | "backup" | "dialect" | "install";
+  /** In the author's words: `7 rows`, the reason. */
+  text: string;
+  /** The index of the statement that it stands at. */
+  statement: number;
+  line: number;
+}
+
 /** Statements that were read and that no hazard looks at. */
 export interface Unjudged {
   what: "rights" | "branches of MERGE" | "settings" | "commands";
@@ -83,6 +93,8 @@ export interface ScriptResult {
   unjudged: Unjudged[];
   /** What a baseline holds of the findings: they do not count. Left out where there are none. */
   known?: Finding[];
+  /** What comments of the script answer. Left out where none does. */
+  answers?: Answer[];
 }
 
 /** A statement with its own text, and what was found out about the rows that it changes. */
@@ -109,6 +121,7 @@ export interface ChangeSource {
 export interface ReviewedScript extends ScriptResult {
   unchecked: PlacedUnchecked[];
   known: Finding[];
+  answers: Answer[];
   /** Why this dialect, where it was guessed; empty where it was given. */
   dialectReason: string;
   /** How many statements were reviewed; those kept may be fewer, see `ReviewOptions.keep`. */
@@ -185,7 +198,7 @@ export function reviewDocument(reviews: readonly ReviewedScript[]): ReviewDocume
     format: "cautela.review",
     version: 1,
     verdict: reviews.reduce<Verdict>((verdict, review) => heavier(verdict, review.verdict), "clear"),
-    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked, unjudged, known }) => ({
+    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked, unjudged, known, answers }) => ({
       path,
       dialect,
       verdict,
@@ -199,6 +212,7 @@ export function reviewDocument(reviews: readonly ReviewedScript[]): ReviewDocume
       })),
       unjudged,
       ...(known.length > 0 ? { known } : {}),
+      ...(answers.length > 0 ? { answers } : {}),
     })),
   };
 }

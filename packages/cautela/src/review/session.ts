@@ -20,6 +20,7 @@ import { classOf, type ReadStatement } from "../sql/reading/script.ts";
 import { ownText } from "../text/own-text.ts";
 import type { Region } from "../text/region.ts";
 import { acceptsOf } from "./accepts.ts";
+import { Answers } from "./answers.ts";
 import { changeSource } from "./change-source.ts";
 import { type Check, Checks } from "./checks.ts";
 import { contentKey } from "./content-key.ts";
@@ -69,6 +70,7 @@ export class ReviewSession {
   readonly #result: Pick<Review, "path" | "dialect" | "verdict" | "statements" | "findings" | "unchecked" | "unjudged">;
   readonly #unchecked: Unchecked;
   readonly #unjudged = new UnjudgedStatements();
+  readonly #answers = new Answers();
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
@@ -145,6 +147,7 @@ export class ReviewSession {
       excerpts: this.#excerpts,
       contents: this.#contents,
       known: [],
+      answers: this.#answers.list,
       read: this.#read,
       ripples: this.#ripples,
       sources: this.#sources,
@@ -241,6 +244,7 @@ export class ReviewSession {
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#unchecked.note(context);
     this.#unjudged.note(tree, index);
+    if (statement.comments.length > 0) this.#answers.note(statement, source.slice, source.lines, index);
     if (context.refused) return;
     this.#state.observe(context);
     // SET LOCAL outside of a transaction does nothing.

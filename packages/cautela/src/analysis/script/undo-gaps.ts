@@ -155,19 +155,41 @@ function* allOf(statements: readonly Statement[]): IterableIterator<Statement> {
   }
 }
 
-/** The keys of what some statements drop or alter that was not known before: how it was cannot be told. */
+/** The keys of what some statements drop or alter and have not made: what it was before them cannot be told. */
 function unknownBefore(statements: readonly Statement[], before: Catalog, dialect: Dialect): ReadonlySet<string> {
-  const keys = new Set<string>();
-  for (const tree of allOf(statements)) {
-    const names = tree.kind === "drop" ? tree.names : tree.kind === "alter-table" ? [tree.name] : [];
-    for (const name of names) if (!before.resolveRelation(name)) keys.add(relationKey(name, before, dialect));
-    if (tree.kind === "drop" && tree.on && !before.resolveRelation(tree.on))
-      keys.add(relationKey(tree.on, before, dialect));
-    if (tree.kind === "rename")
-      for (const { from } of tree.renames)
-        if (!before.resolveRelation(from)) keys.add(relationKey(from, before, dialect));
-  }
-  return keys;
+  const unknown = new Set<string>();
+  const made = new Set<string>();
+  const make = (name: Name): void => {
+    const key = newKey(name, before, dialect);
+    if (!unknown.has(key)) made.add(key);
+  };
+  const touch = (name: Name): void => {
+    const key = relationKey(name, before, dialect);
+    if (!before.resolveRelation(name) && !made.has(key)) unknown.add(key);
+  };
+  for (const tree of allOf(statements))
+    switch (tree.kind) {
+      case "create-table":
+      case "create-view":
+        // What IF NOT EXISTS leaves alone may have been there.
+        if ("ifNotExists" in tree && tree.ifNotExists) touch(tree.name);
+        else make(tree.name);
+        break;
+      case "drop":
+        for (const name of tree.names) touch(name);
+        if (tree.on) touch(tree.on);
+        break;
+      case "rename":
+        for (const { from, to } of tree.renames) {
+          touch(from);
+          make(to);
+        }
+        break;
+      case "alter-table":
+        touch(tree.name);
+        for (const action of tree.actions) if (action.what === "rename") make(action.to);
+    }
+  return unknown;
 }
 
 /** Indexes that a script makes and the one that takes it back leaves, or the other way round, in words. */

@@ -3,7 +3,7 @@ import { dialects } from "../../sql/dialects/index.ts";
 import { inOneLine } from "../../text/visible.ts";
 import { counted } from "../layout.ts";
 import type { ReportedScript } from "../reported.ts";
-import { totalsOf } from "../totals.ts";
+import { answerText, totalsOf } from "../totals.ts";
 import { unjudgedWords } from "../unjudged.ts";
 import { Message, WeightMark } from "./marks.tsx";
 import { FindingPart, StatementPart } from "./statement.tsx";
@@ -60,7 +60,7 @@ function isQuiet({ statements, findings, known, unchecked }: ReviewedScript): bo
 /** One script, statement by statement; at most `most` of them in full, those with findings first. */
 export function ScriptSection({ script, number, most }: { script: ReportedScript; number: number; most: number }) {
   if (isQuiet(script)) return null;
-  const { findings, traces, rehearsal, unchecked, known } = script;
+  const { findings, traces, rehearsal, unchecked, known, answers } = script;
   const byStatement = new Map<number, Finding[]>();
   for (const finding of findings)
     for (const { statement } of [finding, ...finding.places]) {
@@ -120,6 +120,19 @@ export function ScriptSection({ script, number, most }: { script: ReportedScript
         <p class="faint">
           {counted(rest, "statement")} without findings that {rest === 1 ? "changes" : "change"} no rows
         </p>
+      )}
+      {answers.length > 0 && (
+        <>
+          <h4>Answers in the script</h4>
+          <ul class="because">
+            {answers.slice(0, UNCHECKED).map((answer) => (
+              <li>
+                line {answer.line}: {inOneLine(answerText(answer))}
+              </li>
+            ))}
+            {answers.length > UNCHECKED && <li>and {answers.length - UNCHECKED} more</li>}
+          </ul>
+        </>
       )}
       {unjudged !== "" && <p class="faint">Not judged: {unjudged}.</p>}
       {unchecked.length > 0 && (

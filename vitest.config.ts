@@ -11,7 +11,8 @@ export default defineConfig({
     setupFiles: [fileURLToPath(new URL("scripts/test-seed.ts", import.meta.url))],
     // Both cores of a small machine: much of the time goes by in servers and client programs.
     maxWorkers: 2,
-    testTimeout: 30_000,
+    // A busy machine takes several times as long.
+    testTimeout: 90_000,
     hookTimeout: 60_000,
   },
 });

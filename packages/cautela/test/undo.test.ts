@@ -195,3 +195,63 @@ test("what has run already gives the catalog, and none of it is the change set's
     "unknown-name stop",
   ]);
 });
+
+describe("the language of scripts that stand together", () => {
+  const of = (scripts: [path: string, text: string][]) =>
+    reviewChangeSet(scripts.map(([path, text]) => ({ path, text }))).map(({ dialect, dialectReason }) => [
+      dialect,
+      dialectReason,
+    ]);
+  const plain = "UPDATE berth SET depth_m = 3 WHERE berth_id = 1;";
+
+  test("is what most of a folder show, where a script shows nothing itself", () => {
+    expect(
+      of([
+        [
+          "db/1.sql",
+          "CREATE TABLE berth (berth_id int AUTO_INCREMENT PRIMARY KEY) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4;",
+        ],
+        ["db/2.sql", plain],
+        ["db/3.sql", "ALTER TABLE berth MODIFY depth_m int UNSIGNED;"],
+        ["other/1.sql", plain],
+      ]),
+    ).toEqual([
+      ["mysql", expect.stringContaining("on line 1")],
+      ["mysql", "the scripts beside it look like MySQL"],
+      ["mysql", expect.stringContaining("on line 1")],
+      ["postgresql", ""],
+    ]);
+  });
+
+  test.each([
+    ["install/mysql/1.sql", "mysql"],
+    ["rates-pgsql.sql", "postgresql"],
+    ["rates.oracle12c.sql", "plsql"],
+    ["sqlserver/up/1.sql", "tsql"],
+    ["mysql-to-sqlite/1.sql", "postgresql"],
+    ["access_rights/1.sql", "postgresql"],
+  ])("is what the path %s names: %s", (path, dialect) => {
+    expect(of([[path, plain]])[0][0]).toBe(dialect);
+  });
+
+  test("a path says nothing against what cannot be read so, nor against the script from far away", () => {
+    const procedure = "CREATE OR REPLACE PROCEDURE tidy IS BEGIN DELETE FROM berth WHERE code IS NULL; END;\n/";
+    expect(of([["mysql/1.sql", procedure]])[0][0]).toBe("plsql");
+    expect(of([["mysql-tools/db/1.sql", "ALTER TABLE berth ADD seen timestamptz;"]])[0][0]).toBe("postgresql");
+  });
+
+  test("each language has a database of its own", () => {
+    const reviews = reviewChangeSet([
+      { path: "1.mysql.sql", text: "CREATE TABLE crane (crane_id int PRIMARY KEY);" },
+      { path: "1.pgsql.sql", text: "CREATE TABLE crane (crane_id int PRIMARY KEY, name text);" },
+      { path: "2.mysql.sql", text: "ALTER TABLE crane ADD name varchar(20);" },
+      { path: "2.pgsql.sql", text: "ALTER TABLE crane ADD name text;" },
+    ]);
+    expect(reviews.map(({ findings }) => findings.map(({ hazard }) => hazard))).toEqual([
+      [],
+      [],
+      [],
+      ["already-there"],
+    ]);
+  });
+});

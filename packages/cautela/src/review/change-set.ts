@@ -10,7 +10,8 @@ import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Review } from "./result.ts";
 import type { Earlier } from "./session.ts";
-import { ReviewStream, scriptDialect } from "./stream.ts";
+import { setDialects } from "./set-dialects.ts";
+import { ReviewStream } from "./stream.ts";
 
 /** A script of a change set. */
 export interface ChangeSetScript {
@@ -59,30 +60,37 @@ export function reviewChangeSet(scripts: readonly ChangeSetScript[], options: Ch
 }
 
 function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOptions): IterableIterator<ReviewStream> {
-  let earlier = null as Earlier | null;
-  let { catalog } = options;
   const { begins, ...common } = options;
-  for (const { text, undo, ran, ...own } of scripts) {
+  const guesses = setDialects(
+    scripts.map(({ text, undo, ran, ...own }) => ({ text, path: own.path, options: { ...common, ...own } })),
+  );
+  // Scripts in another language run on another database.
+  const lanes = new Map<DialectId, { earlier: Earlier | null; catalog: Catalog | undefined }>();
+  for (const [i, { text, undo, ran, ...own }] of scripts.entries()) {
     begins?.(own.path ?? "");
+    const guess = guesses[i];
+    const { dialect } = guess;
+    const lane = lanes.get(dialect) ?? { earlier: null, catalog: options.catalog };
+    lanes.set(dialect, lane);
+    const { earlier, catalog } = lane;
     // What a script takes back is held against all that the other does.
     const chosen = { ...common, ...own, catalog, ...(undo ? { keep: "all" as const } : {}) };
     if (ran) {
       // What has run long ago was not made by this change set: only the catalog goes on.
-      const { dialect } = scriptDialect(text, chosen);
-      const onto = earlier?.dialect === dialect ? earlier.catalog : catalog;
+      const onto = earlier ? earlier.catalog : catalog;
       if (onto && onto.dialect !== dialect) continue;
       const next = fewLayers(catalogFromDdl(text, { dialect, path: own.path, onto }), options.catalog ?? null);
-      if (earlier?.dialect === dialect) earlier = { ...earlier, catalog: next };
-      else catalog = next;
+      if (earlier) lane.earlier = { ...earlier, catalog: next };
+      else lane.catalog = next;
       continue;
     }
-    const stream: ReviewStream = new ReviewStream(chosen, earlier);
+    const stream: ReviewStream = new ReviewStream(chosen, { earlier, guess });
     stream.push(text, true);
     const { left } = stream;
     const undoOf = undo ? undoing(undo, stream, left, chosen) : null;
     yield stream;
     if (undoOf) yield undoOf;
-    earlier = { ...left, catalog: fewLayers(left.catalog, catalog ?? null) };
+    lane.earlier = { ...left, catalog: fewLayers(left.catalog, catalog ?? null) };
   }
 }
 
@@ -94,7 +102,10 @@ function undoing(
   { rewritten: _, ...options }: Omit<ChangeSetOptions, "begins"> & Omit<ChangeSetScript, "text">,
 ): ReviewStream {
   const looked = (options.hazards ?? hazards).filter(isOfUndo);
-  const stream = new ReviewStream({ ...options, path, dialect: left.dialect, hazards: looked }, left, true);
+  const stream = new ReviewStream(
+    { ...options, path, dialect: left.dialect, hazards: looked },
+    { earlier: left, undo: true },
+  );
   stream.push(text, true);
   const end = stream.left;
   const script: UndoneScript = {

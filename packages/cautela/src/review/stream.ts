@@ -1,15 +1,24 @@
 import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import { spanOf } from "../policy/freeze.ts";
-import { ofScript } from "../policy/merged.ts";
-import type { DialectId } from "../sql/dialects/dialect.ts";
-import { dialectOf, isDialectId } from "../sql/dialects/index.ts";
-import { type DialectGuess, guessDialect, HEAD } from "../sql/reading/guess.ts";
+import { dialectOf } from "../sql/dialects/index.ts";
+import { type DialectGuess, HEAD } from "../sql/reading/guess.ts";
 import { ScriptReader } from "../sql/reading/script.ts";
 import { CautelaError } from "../text/cautela-error.ts";
 import type { ReviewOptions } from "./options.ts";
 import type { Review } from "./result.ts";
+import { scriptDialect } from "./script-dialect.ts";
 import { type Earlier, ReviewSession } from "./session.ts";
 import { type SourceView, sourceView } from "./source-view.ts";
+
+/** Where a script stands in a change set. */
+export interface SetPlace {
+  /** What `left` says of the script that runs before it. */
+  earlier?: Earlier | null;
+  /** It takes that one back. */
+  undo?: boolean;
+  /** Its language, as the set tells it. */
+  guess?: DialectGuess;
+}
 
 /**
  * Reviews a script that comes in pieces, with memory for the longest statement and not for the
@@ -23,23 +32,18 @@ import { type SourceView, sourceView } from "./source-view.ts";
  */
 export class ReviewStream {
   readonly #options: ReviewOptions;
-  readonly #earlier: Earlier | null;
-  readonly #undo: boolean;
+  readonly #place: SetPlace;
   #begun: { session: ReviewSession; reader: ScriptReader } | null = null;
   /** The pieces that wait until there is enough of them to tell the dialect. */
   #head = "";
 
-  /**
-   * @param earlier what {@link left} says of the script of the same change set that runs before it
-   * @param undo whether it takes that one back
-   */
-  constructor(options: ReviewOptions = {}, earlier: Earlier | null = null, undo = false) {
+  /** @param place where it stands in a change set */
+  constructor(options: ReviewOptions = {}, place: SetPlace = {}) {
     if (options.dialect !== undefined) dialectOf(options.dialect);
     if (options.date !== undefined && spanOf(options.date) === null)
       throw new CautelaError(`${options.date} is no date: it is written 2026-12-24, or 2026-12-24T17:30`);
     this.#options = options;
-    this.#earlier = earlier;
-    this.#undo = undo;
+    this.#place = place;
   }
 
   /** Takes the next piece; `final` with the last one. */
@@ -63,8 +67,9 @@ export class ReviewStream {
 
   /** The head of the script decides the dialect where nobody else has. */
   #begin(piece: string): { session: ReviewSession; reader: ScriptReader } {
-    const { dialect, reason } = scriptDialect(piece, this.#options);
-    const chosen = { dialect, dialectReason: reason, earlier: this.#earlier, undo: this.#undo };
+    const { earlier = null, undo = false, guess } = this.#place;
+    const { dialect, reason } = guess ?? scriptDialect(piece, this.#options);
+    const chosen = { dialect, dialectReason: reason, earlier, undo };
     const session = new ReviewSession({ ...this.#options, ...chosen });
     return { session, reader: new ScriptReader(dialect) };
   }
@@ -93,18 +98,4 @@ export class ReviewStream {
     this.#begun ??= this.#begin("");
     return this.#begun.session;
   }
-}
-
-/** Which language a script is in: as asked for, as it says itself, as its catalog, or as it looks. */
-export function scriptDialect(text: string, options: ReviewOptions): DialectGuess {
-  const policy = ofScript(options.policy ?? {}, options.path ?? "");
-  const said = options.dialect ?? declaredDialect(text) ?? policy.dialect ?? options.catalog?.dialect;
-  return said === undefined ? guessDialect(text) : { dialect: said, reason: "" };
-}
-
-/** The dialect that a comment at the head of the script names. */
-function declaredDialect(text: string): DialectId | null {
-  const match = /(?:--|#|\/\*)[ \t]*cautela:[ \t]*dialect[ \t]+([a-z]+)/i.exec(text.slice(0, 4000));
-  const id = match?.[1].toLowerCase();
-  return id !== undefined && isDialectId(id) ? id : null;
 }

@@ -121,6 +121,11 @@ export function guessDialect(text: string): DialectGuess {
   return { dialect: best, reason: reason || "only this dialect reads it" };
 }
 
+/** Whether a dialect reads more than half of a script's head. */
+export function reads(text: string, dialect: DialectId): boolean {
+  return unread(text.length > HEAD ? text.slice(0, HEAD) : text, dialect) < 0.5;
+}
+
 /** The share of statements that a dialect cannot read, from 0 to 1. */
 function unread(text: string, dialect: DialectId): number {
   let count = 0;

@@ -67,7 +67,7 @@ export async function changeSets(paths: readonly string[], flags: ChangeSetFlags
     const lanes = new Map<string, ChangeSet>();
     for (const script of group) {
       // What can be read only once is no file that is given twice.
-      const real = isPiped(script.path) ? null : realPath(script.path);
+      const real = isPiped(script.path) || script.ran ? null : realPath(script.path);
       if (real !== null && known.has(real)) continue;
       if (real !== null) known.add(real);
       const { policy, files } = await policies.ofScript(script.path === "-" ? "./-" : script.path);
@@ -82,7 +82,8 @@ export async function changeSets(paths: readonly string[], flags: ChangeSetFlags
       if (set) set.scripts.push(own);
       else lanes.set(lane, { scripts: [own], dialect, usual, catalog });
     }
-    sets.push(...lanes.values());
+    // What has run only counts for those that come after it.
+    sets.push(...[...lanes.values()].filter(({ scripts }) => scripts.some(({ ran }) => !ran)));
   }
   const found = flags.since === undefined ? sets : await since(sets, flags.since, paths);
   return { sets: found, beside: [...beside], said };
@@ -103,8 +104,8 @@ async function grouped(paths: readonly string[], policies: Policies, said: strin
     }
     single = null;
     const { folderScripts } = await import("./script-folders.ts");
-    const { scripts, lone, unlisted } = await folderScripts(path, policies);
-    groups.push(scripts.map(({ path, undo }) => ({ path, found: true, ...(undo === null ? {} : { undo }) })));
+    const { lanes, lone, unlisted } = await folderScripts(path, policies);
+    groups.push(...lanes.map((scripts) => scripts.map((script) => ({ ...script, found: true }))));
     if (lone.length > 0)
       said.push(
         `not reviewed, since the ${lone.length === 1 ? "script that it undoes is" : "scripts that they undo are"} not there: ${lone.join(", ")}`,
@@ -133,6 +134,10 @@ async function since(sets: readonly ChangeSet[], revision: string, paths: readon
   for (const set of sets) {
     const scripts: ScriptFile[] = [];
     for (const script of set.scripts) {
+      if (script.ran) {
+        scripts.push(script);
+        continue;
+      }
       const { added, changed } = script.path === "-" ? (all ?? NOTHING) : await changesOf(script.path);
       const place = realPath(script.path);
       const rewritten = changed.get(place);

@@ -6,6 +6,7 @@ import ignore, { type Ignore } from "ignore";
 import { glob } from "tinyglobby";
 import { Failure } from "./failure.ts";
 import type { Policies } from "./policies.ts";
+import { lanesOf } from "./script-lanes.ts";
 
 /** The files of a folder that are taken for scripts. */
 const SCRIPTS = ["**/*.{sql,ddl,psql,pgsql,mysql,tsql,plsql,pls,pks,pkb}"];
@@ -17,9 +18,19 @@ const DO_WORDS = new Set(["do", "up", "apply", "forward"]);
 /** Names in the order in which people number them: 9 before 10, whatever the case. */
 const byNumber = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
 
+/** A script of a folder. */
+export interface FolderScript {
+  path: string;
+  /** The one that takes it back. */
+  undo?: string;
+  /** It is reviewed elsewhere: only its DDL counts here. */
+  ran?: boolean;
+}
+
 /** The scripts of a folder in the order in which they run. */
 export interface FolderScripts {
-  scripts: { path: string; undo: string | null }[];
+  /** Those that run on one database, one after the other, are together. */
+  lanes: FolderScript[][];
   /** Scripts that take others back, and whose partners are not there. */
   lone: string[];
   /** Scripts that the index does not list; they come last. */
@@ -32,7 +43,7 @@ export interface FolderScripts {
  *
  * @throws Failure where a folder holds no script, or its index names one that is not there
  *
- * @example (await folderScripts("changes", policies)).scripts // changes/2_berths.sql, changes/10_moorings.sql
+ * @example (await folderScripts("changes", policies)).lanes // [[changes/2_berths.sql, changes/10_moorings.sql]]
  */
 export async function folderScripts(folder: string, policies: Policies): Promise<FolderScripts> {
   const said = (await policies.ofFolder(folder)).policy?.scripts ?? {};
@@ -66,8 +77,17 @@ export async function folderScripts(folder: string, policies: Policies): Promise
     if (partner === null || undoOf.has(partner)) lone.push(join(folder, name));
     else undoOf.set(partner, join(folder, name));
   }
+  // An index says that all run one after the other.
+  const lanes = said.index === undefined ? lanesOf(running) : [{ before: [], scripts: running }];
+  const script = (name: string): FolderScript => {
+    const undo = undoOf.get(name);
+    return { path: join(folder, name), ...(undo === undefined ? {} : { undo }) };
+  };
   return {
-    scripts: running.map((name) => ({ path: join(folder, name), undo: undoOf.get(name) ?? null })),
+    lanes: lanes.map(({ before, scripts }) => [
+      ...before.map((name) => ({ path: join(folder, name), ran: true })),
+      ...scripts.map(script),
+    ]),
     lone,
     unlisted: unlisted.map((name) => join(folder, name)),
   };

@@ -88,6 +88,24 @@ describe("folders", () => {
     expect(scripts.map(({ verdict }) => verdict)).not.toContain("stop");
   });
 
+  test("in a folder, those that differ in numbers alone follow each other; others know nothing of each other", () => {
+    const table = "CREATE TABLE crane (crane_id int PRIMARY KEY);";
+    put({
+      "db/0_port.sql": "CREATE TABLE port (port_id int PRIMARY KEY);",
+      "db/north/v1.9/1.sql": table,
+      "db/north/v1.10/1.sql": "UPDATE crane SET nme = 1 WHERE crane_id = 1;",
+      "db/south/1.sql": `${table}\nUPDATE port SET nme = 1 WHERE port_id = 1;`,
+    });
+    const scripts = found("db", "--dialect", "postgresql");
+    expect(scripts.map(({ path }) => path)).toEqual([
+      "db/0_port.sql",
+      "db/north/v1.9/1.sql",
+      "db/north/v1.10/1.sql",
+      "db/south/1.sql",
+    ]);
+    expect(scripts.map(hazardsOf)).toEqual([[], [], ["unknown-name"], ["unknown-name"]]);
+  });
+
   test.each([
     ["by its ending", "2_reach.undo.sql", "2_reach.sql"],
     ["by its folder", "undo/2_reach.down.sql", "do/2_reach.up.sql"],

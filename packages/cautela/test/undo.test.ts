@@ -255,3 +255,33 @@ describe("the language of scripts that stand together", () => {
     ]);
   });
 });
+
+test("a whole schema beside the scripts that lead to it is a beginning of its own, and goes on in those after it", () => {
+  const tables = "CREATE TABLE crane (crane_id int PRIMARY KEY);\nCREATE TABLE rope (rope_id int PRIMARY KEY);\n";
+  const of = (...texts: string[]) =>
+    reviewChangeSet(texts.map((text, i) => ({ text, path: `${i}.sql`, dialect: "postgresql" as const }))).map(
+      ({ findings, unchecked }) => [
+        ...findings.map(({ hazard }) => hazard),
+        ...unchecked.map(({ missing }) => missing),
+      ],
+    );
+  const anew = expect.stringContaining("it makes again what scripts before it have made");
+  const load = "ALTER TABLE crane ADD COLUMN load int;";
+  expect(of(tables, load, `${tables}CREATE TABLE hook (hook_id int);`, load, load)).toEqual([
+    [],
+    [],
+    [anew],
+    [],
+    ["already-there"],
+  ]);
+  // After a whole schema the first of them begins anew, and the others go on from it.
+  const hook = "CREATE TABLE hook (hook_id int PRIMARY KEY);";
+  expect(of(`${tables}${hook}`, hook, "ALTER TABLE hook ADD COLUMN load int;", hook)).toEqual([
+    [],
+    [anew],
+    [],
+    ["already-there"],
+  ]);
+  // One table that is made twice is a mistake.
+  expect(of(tables, "CREATE TABLE crane (crane_id int PRIMARY KEY);")[1]).toEqual(["already-there"]);
+});

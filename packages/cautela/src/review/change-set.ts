@@ -3,15 +3,17 @@ import type { Catalog } from "../catalog/catalog.ts";
 import { catalogFromDdl } from "../catalog/ddl/from-ddl.ts";
 import { fewLayers } from "../catalog/layers.ts";
 import type { Hazard } from "../hazards/hazard.ts";
+import { alreadyThere } from "../hazards/order/already-there.ts";
 import { undoGap } from "../hazards/recovery/undo-gap.ts";
 import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
+import type { ReviewOptions } from "./options.ts";
 import type { Review } from "./result.ts";
 import type { Earlier } from "./session.ts";
 import { setDialects } from "./set-dialects.ts";
-import { ReviewStream } from "./stream.ts";
+import { ReviewStream, type SetPlace } from "./stream.ts";
 
 /** A script of a change set. */
 export interface ChangeSetScript {
@@ -59,18 +61,26 @@ export function reviewChangeSet(scripts: readonly ChangeSetScript[], options: Ch
   return reviews.map((one) => (one instanceof ReviewStream ? one.result() : one));
 }
 
+/** Scripts of one language, which run on one database. */
+interface Lane {
+  earlier: Earlier | null;
+  catalog: Catalog | undefined;
+  /** The tables that its first script makes, where only that has run; null before it. */
+  first: number | null;
+}
+
 function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOptions): IterableIterator<ReviewStream> {
   const { begins, ...common } = options;
   const guesses = setDialects(
     scripts.map(({ text, undo, ran, ...own }) => ({ text, path: own.path, options: { ...common, ...own } })),
   );
   // Scripts in another language run on another database.
-  const lanes = new Map<DialectId, { earlier: Earlier | null; catalog: Catalog | undefined }>();
+  const lanes = new Map<DialectId, Lane>();
   for (const [i, { text, undo, ran, ...own }] of scripts.entries()) {
     begins?.(own.path ?? "");
     const guess = guesses[i];
     const { dialect } = guess;
-    const lane = lanes.get(dialect) ?? { earlier: null, catalog: options.catalog };
+    const lane = lanes.get(dialect) ?? { earlier: null, catalog: options.catalog, first: null };
     lanes.set(dialect, lane);
     const { earlier, catalog } = lane;
     // What a script takes back is held against all that the other does.
@@ -84,14 +94,52 @@ function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOption
       else lane.catalog = next;
       continue;
     }
-    const stream: ReviewStream = new ReviewStream(chosen, { earlier, guess });
-    stream.push(text, true);
+    const stream = begun(text, chosen, { earlier, guess }, options.catalog, lane.first ?? 0);
+    // Of the first script alone it counts whether it is a whole schema.
+    lane.first = lane.first === null ? stream.made.tables : 0;
     const { left } = stream;
     const undoOf = undo ? undoing(undo, stream, left, chosen) : null;
     yield stream;
     if (undoOf) yield undoOf;
     lane.earlier = { ...left, catalog: fewLayers(left.catalog, catalog ?? null) };
   }
+}
+
+/** From this share of what a script makes on it is made again, and not by mistake. */
+const AGAIN = 2 / 3;
+
+/** A script that begins with so many tables is a whole schema. */
+const WHOLE = 3;
+
+/**
+ * The review of a script after the others. Where it makes again most of the tables that they have made, it stands not after them
+ * but in their place: a whole schema beside the scripts that lead to it, or the first of these after a whole schema (`first`:
+ * the tables that the one script before it makes). It is reviewed on what the database holds without them, as are those that
+ * follow it.
+ */
+function begun(
+  text: string,
+  options: ReviewOptions,
+  place: SetPlace,
+  catalog: Catalog | undefined,
+  first: number,
+): ReviewStream {
+  const stream = new ReviewStream(options, place);
+  stream.push(text, true);
+  if (!place.earlier) return stream;
+  const { tables, tablesRefused, structure, structureRefused } = stream.made;
+  const isWhole = tablesRefused >= 2 && tablesRefused >= tables * AGAIN;
+  // A column that is added twice is a mistake all the same.
+  const followsWhole = first >= WHOLE && tablesRefused >= 1 && structureRefused >= structure * AGAIN;
+  if (!isWhole && !followsWhole) return stream;
+  const anew = new ReviewStream({ ...options, catalog }, { guess: place.guess });
+  anew.push(text, true);
+  if (isWhole ? tablesRefused - anew.made.tablesRefused < 2 : anew.made.structureRefused > 0) return stream;
+  anew.lacks(
+    "it makes again what scripts before it have made, so it was reviewed as a beginning of its own, without them",
+    [alreadyThere.id],
+  );
+  return anew;
 }
 
 /** The review of a script that takes another back: what that has made is its own. */

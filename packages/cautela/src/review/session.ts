@@ -58,6 +58,14 @@ export interface Earlier {
   readonly read: readonly ReadStatement[];
 }
 
+/** How many tables a script makes, and how many statements change structure; and how many of them the engine refuses. */
+export interface Made {
+  tables: number;
+  tablesRefused: number;
+  structure: number;
+  structureRefused: number;
+}
+
 /** A review in progress: statements go in one by one, in the order of the script. */
 export class ReviewSession {
   readonly #dialect: DialectId;
@@ -71,6 +79,7 @@ export class ReviewSession {
   readonly #unchecked: Unchecked;
   readonly #unjudged = new UnjudgedStatements();
   readonly #answers = new Answers();
+  readonly #made: Made = { tables: 0, tablesRefused: 0, structure: 0, structureRefused: 0 };
   readonly #keepAll: boolean;
   readonly #read: ReadStatement[] = [];
   readonly #excerpts = new Map<number, string>();
@@ -165,6 +174,17 @@ export class ReviewSession {
     return { dialect, state, statements: this.#count, path, catalog, before, read: this.#read };
   }
 
+  /** What the script makes; asked after its last piece. */
+  get made(): Readonly<Made> {
+    this.#flush(null);
+    return this.#made;
+  }
+
+  /** Says of the whole script what could not be judged. */
+  lacks(missing: string, hazards: string[]): void {
+    this.#unchecked.add(missing, hazards, 0, this.#script.start.region.line);
+  }
+
   /** Whether a later script of the change set may still decide something of this one; asked after its last piece. */
   get waits(): boolean {
     this.#flush(null);
@@ -245,12 +265,22 @@ export class ReviewSession {
     this.#unchecked.note(context);
     this.#unjudged.note(tree, index);
     if (statement.comments.length > 0) this.#answers.note(statement, source.slice, source.lines, index);
+    this.#countMade(tree, context.refused);
     if (context.refused) return;
     this.#state.observe(context);
     // SET LOCAL outside of a transaction does nothing.
     if (tree.kind !== "setting" || tree.scope !== "local" || this.#state.timeline.open)
       replay(this.#catalog, tree, source.slice);
     this.#state.transact(this.#catalog, tree);
+  }
+
+  #countMade(tree: Statement, refused: boolean): void {
+    if (!/^(?:create-|alter-|rename)/.test(tree.kind)) return;
+    this.#made.structure++;
+    if (refused) this.#made.structureRefused++;
+    if (tree.kind !== "create-table" || tree.ifNotExists || tree.temporary) return;
+    this.#made.tables++;
+    if (refused) this.#made.tablesRefused++;
   }
 
   /** Looks for every hazard that the statement may hold. */

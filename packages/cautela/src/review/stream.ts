@@ -7,7 +7,7 @@ import { CautelaError } from "../text/cautela-error.ts";
 import type { ReviewOptions } from "./options.ts";
 import type { Review } from "./result.ts";
 import { scriptDialect } from "./script-dialect.ts";
-import { type Earlier, ReviewSession } from "./session.ts";
+import { type Earlier, type Made, ReviewSession } from "./session.ts";
 import { type SourceView, sourceView } from "./source-view.ts";
 
 /** Where a script stands in a change set. */
@@ -81,6 +81,16 @@ export class ReviewStream {
   /** How the script leaves things for the next one of a change set; asked after its last piece, and before its result. */
   get left(): Earlier {
     return this.#whole().left;
+  }
+
+  /** What it makes; asked after its last piece. */
+  get made(): Readonly<Made> {
+    return this.#whole().made;
+  }
+
+  /** Says of the whole script what could not be judged; before its result. */
+  lacks(missing: string, hazards: string[]): void {
+    this.#whole().lacks(missing, hazards);
   }
 
   /** Whether what the script leaves off may be put back by a later one; asked after its last piece. */

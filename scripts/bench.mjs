@@ -35,10 +35,10 @@ function read(text) {
 }
 
 const small = benchScript(2 * MB);
-const large = benchScript(32 * MB);
+const large = benchScript(16 * MB);
 const catalog = catalogFromDdl(benchSchema, { dialect: "postgresql" });
 
-const least = best(12, {
+const least = best(5, {
   trees: () => readScript(small),
   stream2: () => read(small),
   engine: () => parseSync(small),
@@ -47,13 +47,13 @@ const least = best(12, {
 });
 /**
  * The cost of a long text against that of a short one, both for the same number of bytes: in each
- * round the short text sixteen times and the long one once; the median of the rounds.
+ * round the short text eight times and the long one once; the median of the rounds.
  */
 function growth(work) {
   const ratios = [];
   for (let round = 0; round < 3; round++) {
     let began = performance.now();
-    for (let i = 0; i < 16; i++) work(small);
+    for (let i = 0; i < 8; i++) work(small);
     const short = performance.now() - began;
     began = performance.now();
     work(large);
@@ -72,10 +72,10 @@ for (let i = 0; i < 20_000; i++) {
   wide += `\nCREATE TABLE filler_${i} (id integer PRIMARY KEY, ${columns}, other_id integer REFERENCES filler_${Math.max(0, i - 1)} (id));`;
 }
 const snapshot = JSON.stringify(toSnapshot(catalogFromDdl(wide, { dialect: "postgresql" })));
-const loaded = best(4, { load: () => catalogFromSnapshot(snapshot) }).load;
+const loaded = best(3, { load: () => catalogFromSnapshot(snapshot) }).load;
 const wideCatalog = catalogFromSnapshot(snapshot);
 const part = benchScript(MB / 4);
-const sizes = best(8, {
+const sizes = best(5, {
   few: () => review(part, { catalog, keep: "found" }),
   many: () => review(part, { catalog: wideCatalog, keep: "found" }),
 });
@@ -101,7 +101,7 @@ const meshScript = (count) => {
   return text;
 };
 const [meshShort, meshLong] = [meshScript(2500), meshScript(10_000)];
-const meshTimes = best(4, {
+const meshTimes = best(2, {
   short: () => review(meshShort, { catalog: mesh, keep: "found" }),
   long: () => review(meshLong, { catalog: mesh, keep: "found" }),
 });
@@ -165,7 +165,7 @@ row(
   "at least 5",
 );
 row("the same with all trees kept (`readScript`)", `${(engine / trees).toFixed(1)} times as fast`, "");
-row("reading, cost per MB at 32 MB against 2 MB", readGrowth.toFixed(2), "at most 1.15");
+row("reading, cost per MB at 16 MB against 2 MB", readGrowth.toFixed(2), "at most 1.15");
 row(
   "full review with a catalog (`review`), as against `parseSync` alone",
   `${(engine / whole2).toFixed(2)} times as fast`,
@@ -178,7 +178,7 @@ row(
   `${(coldLarge / start).toFixed(1)} times as long`,
   "at most 5",
 );
-row("full review, cost per MB at 32 MB against 2 MB", reviewGrowth.toFixed(2), "at most 1.25");
+row("full review, cost per MB at 16 MB against 2 MB", reviewGrowth.toFixed(2), "at most 1.25");
 row("loading a snapshot of 20,000 tables with 300,000 columns", `${(loaded / 1000).toFixed(1)} s`, "under 2 s");
 row("a review against it, as against 12 tables", (sizes.many / sizes.few).toFixed(2), "at most 1.2");
 row(

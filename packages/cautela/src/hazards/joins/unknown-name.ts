@@ -2,6 +2,8 @@ import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import { isPseudoColumn } from "../../analysis/names/pseudo-columns.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import type { RelationObject } from "../../catalog/catalog.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
@@ -49,10 +51,7 @@ export const unknownName: Hazard = {
         drafts.push(draft);
       }
     }
-    for (const name of insertedNames(context)) {
-      const draft = insertedDraft(name, context);
-      if (draft) drafts.push(draft);
-    }
+    drafts.push(...insertedDrafts(context));
     const conflict = conflictDraft(context);
     if (conflict) drafts.push(conflict);
     for (const { source } of names.missing) {
@@ -79,9 +78,9 @@ function insertedNames({ tree }: HazardContext): readonly Ident[] {
   return tree.kind === "merge" ? tree.whens.flatMap(({ columns }) => columns ?? []).map(last) : [];
 }
 
-/** A column of an INSERT that its table, or its view, does not have. */
-function insertedDraft(last: Ident, context: HazardContext): Draft | null {
-  const { tree, catalog, dialect } = context;
+/** The columns of an INSERT that its table, or its view, does not have. */
+function insertedDrafts(context: HazardContext): Draft[] {
+  const { tree, catalog } = context;
   const target =
     tree.kind === "copy"
       ? tree.table
@@ -89,20 +88,28 @@ function insertedDraft(last: Ident, context: HazardContext): Draft | null {
         ? tree.target.name
         : null;
   const relation = target ? catalog?.resolveRelation(target) : undefined;
-  const offered =
-    relation?.object === "table" && !relation.partial && relation.kind !== "virtual"
-      ? relation.columns.map((one) => one.name)
-      : relation?.object === "view"
-        ? relation.columns
-        : null;
+  if (!relation || (relation.object === "table" && (relation.partial || relation.kind === "virtual"))) return [];
+  const isTable = relation.object === "table";
+  const size = isTable ? relation.columns.length : (relation.columns?.length ?? 0);
+  if (size === 0) return [];
+  const ofView = isTable ? null : new Set(relation.columns?.map((one) => one.toLowerCase()));
+  const has = (lower: string): boolean => (isTable ? columnLike(relation, lower) !== undefined : !!ofView?.has(lower));
+  return insertedNames(context)
+    .map((name) => insertedDraft(name, relation, has, context))
+    .filter((draft) => draft !== null);
+}
+
+function insertedDraft(
+  last: Ident,
+  relation: RelationObject,
+  has: (lower: string) => boolean,
+  context: HazardContext,
+): Draft | null {
+  const { catalog, dialect } = context;
   const column = foldName(last, dialect);
-  if (!relation || !offered || offered.length === 0 || last.hole) return null;
-  if (
-    offered.some((one) => one.toLowerCase() === column.toLowerCase()) ||
-    isPseudoColumn(column.toLowerCase(), dialect)
-  )
-    return null;
+  if (last.hole || has(column.toLowerCase()) || isPseudoColumn(column.toLowerCase(), dialect)) return null;
   if (catalog?.mayHave(tableKey(relation.schema, relation.name), column)) return null;
+  const offered = relation.object === "table" ? relation.columns.map(({ name }) => name) : (relation.columns ?? []);
   const near = nearest(column, offered);
   const spelled = context.slice(last.start, last.end);
   const bare = spelled === last.text && near !== null && /^[a-z_][a-z0-9_]*$/i.test(near);

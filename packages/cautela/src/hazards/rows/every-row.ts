@@ -41,6 +41,8 @@ export const everyRow: Hazard = {
   check({ changes, dialect, policy, catalog, at }) {
     return changes
       .filter(({ result, softener }) => result.filter === "absent" && softener === null)
+      // What takes tables only is refused, and that is said.
+      .filter(({ change }) => change.action !== "truncate" || catalog?.resolveRelation(change.name)?.object !== "view")
       .map((judged) => {
         const { change, target, copy } = judged;
         const column = change.table?.primaryKey?.columns[0];

@@ -118,3 +118,6 @@ UPDATE shot SET name = 'x' WHERE vessel_id = 3;
 -- finds: 2 view-passthrough note
 CREATE TRIGGER named AFTER INSERT ON owner BEGIN SELECT 1; END; CREATE TRIGGER afloat_written INSTEAD OF UPDATE ON afloat BEGIN UPDATE vessel SET name = NEW.name WHERE vessel_id = OLD.vessel_id; END;
 UPDATE afloat SET name = 'Alma' WHERE vessel_id = 3;
+-- case: a view cannot be emptied [postgresql mysql mariadb]
+-- finds: 0 sealed-view stop
+TRUNCATE TABLE afloat;

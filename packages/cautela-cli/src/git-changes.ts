@@ -22,7 +22,11 @@ const run = promisify(execFile);
  */
 export async function changesSince(folder: string, revision: string): Promise<GitChanges> {
   const top = (
-    await git(folder, ["rev-parse", "--show-toplevel"], () => `${folder} is in no git repository, which --since asks`)
+    await git(folder, ["rev-parse", "--show-toplevel"], (message) =>
+      /not a git repository/i.test(message)
+        ? `${folder} is in no git repository, which --since asks`
+        : `git cannot read the repository of ${folder}: ${message}`,
+    )
   ).replace(/\r?\n$/, "");
   const missing = (): string => `there is no revision ${revision} in the repository ${top}`;
   if (revision === "" || revision.startsWith("-")) throw new Failure(missing());
@@ -56,12 +60,14 @@ async function git(
   args: readonly string[],
   failure: ((message: string) => string) | null,
 ): Promise<string> {
+  // In a hook these speak of where git stands, and not of the folder that is asked about.
+  const { GIT_DIR: _, GIT_WORK_TREE: __, GIT_PREFIX: ___, ...env } = process.env;
   try {
     const { stdout } = await run("git", ["-c", "core.fsmonitor=false", ...args], {
       cwd: folder,
       encoding: "utf8",
       maxBuffer: 1 << 28,
-      env: { ...process.env, GIT_OPTIONAL_LOCKS: "0", LC_ALL: "C" },
+      env: { ...env, GIT_OPTIONAL_LOCKS: "0", LC_ALL: "C" },
     });
     return stdout;
   } catch (error) {

@@ -61,9 +61,10 @@ export async function folderScripts(folder: string, policies: Policies): Promise
   const files = said.files ? kept.filter((name) => isScriptOf(join(resolve(folder), name), said.files ?? [])) : kept;
   const undoing: string[] = [];
   const running: string[] = [];
+  const all = new Set(files.map((name) => name.toLowerCase()));
   for (const name of files.sort(inOrder)) {
     const own = (await policies.ofFolder(dirname(join(folder, name)))).policy?.scripts ?? said;
-    (undoes(join(resolve(folder), name), own) ? undoing : running).push(name);
+    (undoes(join(resolve(folder), name), own) || isTwin(name, all) ? undoing : running).push(name);
   }
   if (running.length === 0)
     throw new Failure(
@@ -98,6 +99,13 @@ function undoes(path: string, { undo }: ScriptFolders): boolean {
   return wordsOf(path.slice(path.lastIndexOf(sep) + 1)).some((word) => UNDO_WORDS.has(word));
 }
 
+/** Whether a script is named like another but for a U in place of a V before its number: `U3__rates.sql`, `V3__rates.sql`. */
+function isTwin(name: string, all: ReadonlySet<string>): boolean {
+  const at = name.lastIndexOf(sep) + 1;
+  if (!/^u\d/i.test(name.slice(at))) return false;
+  return all.has(`${name.slice(0, at)}v${name.slice(at + 1)}`.toLowerCase());
+}
+
 /** The words of a file's name, without its ending. */
 function wordsOf(name: string): string[] {
   return name
@@ -123,7 +131,8 @@ function partnerOf(name: string, scripts: readonly string[]): string | null {
 function ownWords(path: string): string {
   return wordsOf(path.slice(path.lastIndexOf(sep) + 1))
     .filter((word) => !UNDO_WORDS.has(word) && !DO_WORDS.has(word))
-    .join(" ");
+    .join(" ")
+    .replace(/^[uv](?=\d)/, "");
 }
 
 /** Puts scripts into the order of an index; gives those that it does not list, which are last. */
@@ -158,6 +167,11 @@ function entryOf(line: string): string {
   return bare.trim().replace(/^(["'])(.*)\1$/, "$2");
 }
 
+/** What is made again whenever it changes has no number, and runs when all others have: `R__views.sql`. */
+function isRepeated(name: string): number {
+  return Number(/^r__/i.test(name));
+}
+
 /** Folder by folder, and the files of a folder before those of its folders. */
 function inOrder(a: string, b: string): number {
   const one = a.split(sep);
@@ -165,7 +179,10 @@ function inOrder(a: string, b: string): number {
   for (let i = 0; i < Math.min(one.length, other.length); i++) {
     const last = Number(i === one.length - 1) - Number(i === other.length - 1);
     if (last !== 0) return -last;
-    const order = byNumber.compare(one[i], other[i]) || (one[i] < other[i] ? -1 : one[i] > other[i] ? 1 : 0);
+    const order =
+      isRepeated(one[i]) - isRepeated(other[i]) ||
+      byNumber.compare(one[i], other[i]) ||
+      (one[i] < other[i] ? -1 : one[i] > other[i] ? 1 : 0);
     if (order !== 0) return order;
   }
   return 0;

@@ -1,5 +1,6 @@
 import { execFileSync, spawn, spawnSync } from "node:child_process";
 import {
+  chmodSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
@@ -129,6 +130,25 @@ describe("folders", () => {
     const { err, status } = cautela("review", "db");
     expect(err).toContain("not there: db/7_gone.down.sql");
     expect(status).toBe(0);
+  });
+
+  test("versions have their undo beside them, and what is made again runs last", () => {
+    put({
+      "db/V1__crane.sql": "CREATE TABLE crane (crane_id int PRIMARY KEY);",
+      "db/V2__reach.sql": "ALTER TABLE crane ADD COLUMN reach int;",
+      "db/U2__reach.sql": "SELECT 1;",
+      "db/V10__fill.sql": "UPDATE crane SET reach = 3 WHERE crane_id = 1;",
+      "db/R__long_cranes.sql": "CREATE OR REPLACE VIEW long_crane AS SELECT crane_id FROM crane WHERE reach > 30;",
+    });
+    const scripts = found("db", "--dialect", "postgresql");
+    expect(scripts.map(({ path }) => path.slice(3))).toEqual([
+      "V1__crane.sql",
+      "V2__reach.sql",
+      "U2__reach.sql",
+      "V10__fill.sql",
+      "R__long_cranes.sql",
+    ]);
+    expect(scripts.map(hazardsOf)).toEqual([[], [], ["undo-gap"], [], []]);
   });
 
   test("an index gives the order, whichever way it names scripts", () => {
@@ -272,6 +292,20 @@ describe("what has changed since a revision", () => {
     git("mv", "db/10_fill.sql", "db/13_fill.sql");
     const renamed = found("db", "--since", "main", "--dialect", "postgresql").at(-1);
     expect(renamed?.findings[0].because[0]).toBe("at main it stood in the repository as db/10_fill.sql");
+  });
+
+  test("as a hook, before a push", () => {
+    put({
+      ".git/hooks/pre-push": `#!/bin/sh\ncd db && "${process.execPath}" "${command}" review . --since main --dialect postgresql`,
+      "db/11_new.sql": "DELETE FROM crane;\n",
+    });
+    chmodSync(join(folder, ".git/hooks/pre-push"), 0o755);
+    git("add", ".");
+    git("commit", "-qm", "new");
+    git("init", "-q", "--bare", "../far.git");
+    expect(() => git("push", "-q", "../far.git", "feature")).toThrow(/failed to push/);
+    put({ "db/11_new.sql": "DELETE FROM crane WHERE crane_id = 1;\n" });
+    git("push", "-q", "../far.git", "feature");
   });
 
   test("nothing new: nothing is reviewed", () => {

@@ -285,3 +285,38 @@ test("a whole schema beside the scripts that lead to it is a beginning of its ow
   // One table that is made twice is a mistake.
   expect(of(tables, "CREATE TABLE crane (crane_id int PRIMARY KEY);")[1]).toEqual(["already-there"]);
 });
+
+describe("a script that holds both directions", () => {
+  const of = (...texts: string[]) =>
+    reviewChangeSet(
+      texts.map((text, i) => ({ text, path: `${i}.sql` })),
+      { catalog: catalogFromDdl(DDL, { dialect: "postgresql" }) },
+    ).map(({ path, findings }) => [path, ...findings.map(({ hazard, line }) => `${hazard} ${line}`)]);
+  const up = "ALTER TABLE owner ADD COLUMN mail text;\nUPDATE owner SET mail = 'x' WHERE owner_id = 1;\n";
+
+  test.each([
+    ["-- up\n", "-- down\n"],
+    ["-- +harbour Up\n", "-- +harbour Down\n"],
+    ["-- changes:up\n", "-- changes:down transaction:false\n"],
+    ["-- Up Migration\n", "-- Down Migration\n"],
+  ])("%j and %j: the second part takes the first back, at its own lines", (one, other) => {
+    const next = "UPDATE owner SET mail = 'y' WHERE owner_id = 2;";
+    expect(of(`${one}${up}${other}ALTER TABLE owner DROP COLUMN mail;\n`, next)).toEqual([
+      ["0.sql"],
+      ["0.sql"],
+      // It finds the column, and would not if both parts had run.
+      ["1.sql"],
+    ]);
+    expect(of(`${one}${up}${other}ALTER TABLE owner DROP COLUMN phone;\n`)[1]).toEqual(["0.sql", "undo-gap 5"]);
+  });
+
+  test.each([
+    ["only one of them", `-- up\n${up}`],
+    ["prose", `-- up to here it is safe to run twice\n${up}-- go down to the end and look\nSELECT 1;`],
+    ["the other way round", `-- down\n${up}-- up\nSELECT 1;`],
+    ["in a string", `-- up\nUPDATE owner SET name = '\n-- down\n' WHERE owner_id = 1;`],
+    ["SQL in a comment", `-- up\n${up}--rollback ALTER TABLE owner DROP COLUMN mail;`],
+  ])("not: %s", (_, text) => {
+    expect(of(text)).toHaveLength(1);
+  });
+});

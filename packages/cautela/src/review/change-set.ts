@@ -9,6 +9,7 @@ import { hazards } from "../hazards/register.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
+import { directions } from "../sql/reading/directions.ts";
 import type { ReviewOptions } from "./options.ts";
 import type { Review } from "./result.ts";
 import type { Earlier } from "./session.ts";
@@ -26,7 +27,10 @@ export interface ChangeSetScript {
   rewritten?: string;
   /** It has run already: it is not reviewed, only its DDL goes into the catalog. */
   ran?: boolean;
-  /** The script that takes it back; it is judged as that, and does not run. */
+  /**
+   * The script that takes it back; it is judged as that, and does not run. A script that holds both directions, under comments
+   * of a line that say `up` and `down`, is parted without that; both parts have its path.
+   */
   undo?: { text: string; path: string };
 }
 
@@ -76,10 +80,14 @@ function* streamed(scripts: readonly ChangeSetScript[], options: ChangeSetOption
   );
   // Scripts in another language run on another database.
   const lanes = new Map<DialectId, Lane>();
-  for (const [i, { text, undo, ran, ...own }] of scripts.entries()) {
+  for (const [i, { text: whole, undo: beside, ran, ...own }] of scripts.entries()) {
     begins?.(own.path ?? "");
     const guess = guesses[i];
     const { dialect } = guess;
+    // A script may hold both what is done and what takes it back.
+    const parts = beside ? null : directions(whole, dialects[dialect]);
+    const text = parts?.up ?? whole;
+    const undo = beside ?? (parts ? { text: parts.down, path: own.path ?? "" } : undefined);
     const lane = lanes.get(dialect) ?? { earlier: null, catalog: options.catalog, first: null };
     lanes.set(dialect, lane);
     const { earlier, catalog } = lane;

@@ -39,43 +39,47 @@ export const everyRow: Hazard = {
   },
   lasting: true,
   check({ changes, dialect, policy, catalog, at }) {
-    return changes
-      .filter(({ result, softener }) => result.filter === "absent" && softener === null)
-      // What takes tables only is refused, and that is said.
-      .filter(({ change }) => change.action !== "truncate" || catalog?.resolveRelation(change.name)?.object !== "view")
-      .map((judged) => {
-        const { change, target, copy } = judged;
-        const column = change.table?.primaryKey?.columns[0];
-        const filter = column ? `WHERE ${column} = …` : "WHERE …";
-        const because = [...judged.result.because];
-        if (change.table?.rows)
-          because.push(`the catalog counts about ${rowCount(change.table.rows)} in \`${target}\``);
-        if (!change.table)
-          because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
-        if (copy) because.push(copy);
-        const commits = change.action === "truncate" && dialect.run.structureCommits;
-        if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
-        const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged) ?? recomputed(judged));
-        if (lighter) because.push(lighter.why);
-        const draft: Draft = {
-          weight: lighter?.weight ?? (copy ? "ask" : "stop"),
-          message: `This ${verb(judged)} ${allRows(judged)}.`,
-          because,
-          remedy:
-            change.action === "truncate"
-              ? `Delete the rows you mean: DELETE FROM ${target} ${filter}. If every row is meant, keep a copy first.`
-              : `Add the filter you mean (${filter}). If every row is meant, keep a copy first.`,
-        };
-        // What only the names make lighter is told once.
-        if (lighter) {
-          draft.cause = `${change.action} ${lighter.weight}`;
-          draft.about = target;
-          draft.together = (tables) => `This script ${verb(judged)} all rows of ${listedShort(tables)}.`;
-        }
-        if (change.action !== "update")
-          draft.settle = (script) => refilled(draft, target, relationKey(change.name, catalog, dialect), at, script);
-        return draft;
-      });
+    return (
+      changes
+        .filter(({ result, softener }) => result.filter === "absent" && softener === null)
+        // What takes tables only is refused, and that is said.
+        .filter(
+          ({ change }) => change.action !== "truncate" || catalog?.resolveRelation(change.name)?.object !== "view",
+        )
+        .map((judged) => {
+          const { change, target, copy } = judged;
+          const column = change.table?.primaryKey?.columns[0];
+          const filter = column ? `WHERE ${column} = …` : "WHERE …";
+          const because = [...judged.result.because];
+          if (change.table?.rows)
+            because.push(`the catalog counts about ${rowCount(change.table.rows)} in \`${target}\``);
+          if (!change.table)
+            because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
+          if (copy) because.push(copy);
+          const commits = change.action === "truncate" && dialect.run.structureCommits;
+          if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
+          const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged) ?? recomputed(judged));
+          if (lighter) because.push(lighter.why);
+          const draft: Draft = {
+            weight: lighter?.weight ?? (copy ? "ask" : "stop"),
+            message: `This ${verb(judged)} ${allRows(judged)}.`,
+            because,
+            remedy:
+              change.action === "truncate"
+                ? `Delete the rows you mean: DELETE FROM ${target} ${filter}. If every row is meant, keep a copy first.`
+                : `Add the filter you mean (${filter}). If every row is meant, keep a copy first.`,
+          };
+          // What only the names make lighter is told once.
+          if (lighter) {
+            draft.cause = `${change.action} ${lighter.weight}`;
+            draft.about = target;
+            draft.together = (tables) => `This script ${verb(judged)} all rows of ${listedShort(tables)}.`;
+          }
+          if (change.action !== "update")
+            draft.settle = (script) => refilled(draft, target, relationKey(change.name, catalog, dialect), at, script);
+          return draft;
+        })
+    );
   },
 };
 

@@ -26,8 +26,8 @@ export async function watchCommand(paths: readonly string[], flags: ReviewFlags)
       watcher.add(filesOf(found, paths, flags).filter((file) => !watched.includes(file)));
       watched = [...new Set([...watched, ...filesOf(found, paths, flags)])];
       say([...found.said, ...result.said]);
-      const last = new Map(result.scripts.map((script) => [script.path, resultOf(script)]));
-      const other = result.scripts.filter((script) => last.get(script.path) !== before.get(script.path));
+      const last = new Map(result.scripts.map((script) => [keyOf(script), resultOf(script)]));
+      const other = result.scripts.filter((script) => last.get(keyOf(script)) !== before.get(keyOf(script)));
       before = last;
       if (first) await finished(result.scripts, found, flags);
       else {
@@ -74,6 +74,11 @@ function filesOf({ sets, beside }: FoundSets, paths: readonly string[], { baseli
     ...beside.filter((file) => !file.includes("://")),
     ...(baseline ? [baseline] : []),
   ];
+}
+
+/** A script that holds both directions has two reviews. */
+function keyOf({ path, undoes }: ReviewedScript): string {
+  return `${path} ${undoes ?? ""}`;
 }
 
 /** What of a review decides whether it is shown again. */

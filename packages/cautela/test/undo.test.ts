@@ -1,4 +1,4 @@
-import { catalogFromDdl, type DialectId, reviewChangeSet } from "cautela";
+import { catalogFromDdl, type DialectId, report, reviewChangeSet } from "cautela";
 import { describe, expect, test } from "vitest";
 
 // Scripts that take others back: what they do not bring back, and what they are worth to the script that they take back.
@@ -308,6 +308,17 @@ describe("a script that holds both directions", () => {
       ["1.sql"],
     ]);
     expect(of(`${one}${up}${other}ALTER TABLE owner DROP COLUMN phone;\n`)[1]).toEqual(["0.sql", "undo-gap 5"]);
+  });
+
+  test("its two parts are told apart in the reports", () => {
+    const reviews = reviewChangeSet([{ path: "0.sql", text: `-- up\n${up}-- down\nSELECT 1;` }]);
+    expect(reviews.map(({ undoes }) => undoes)).toEqual([null, "0.sql"]);
+    for (const format of ["text", "markdown", "html", "junit"] as const)
+      expect(report(reviews, format)).toMatch(/0\.sql \(undo\)/);
+    expect(JSON.parse(report(reviews, "json")).scripts.map(({ undoes }: { undoes?: string }) => undoes)).toEqual([
+      undefined,
+      "0.sql",
+    ]);
   });
 
   test.each([

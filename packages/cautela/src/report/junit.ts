@@ -1,7 +1,7 @@
 import XMLBuilder from "fast-xml-builder";
 import type { Weight } from "../hazards/hazard.ts";
 import { type Finding, heaviestFirst, isAtLeast, type ReviewedScript } from "../review/result.ts";
-import { answerText, placesText } from "./totals.ts";
+import { answerText, placesText, scriptName } from "./totals.ts";
 
 /**
  * Reviews as JUnit XML, which pipelines show as test results: a test case for each script. It fails with what is at or above a
@@ -51,7 +51,7 @@ function testCase(review: ReviewedScript, failOn: Weight): TestCase {
   ];
   return {
     "@_classname": slash > 0 ? printable(path.slice(0, slash)) : "scripts",
-    "@_name": printable(path.slice(slash + 1)),
+    "@_name": printable(scriptName(review).slice(slash + 1)),
     "@_file": printable(path),
     "@_time": 0,
     failure: failing.map((finding) => ({

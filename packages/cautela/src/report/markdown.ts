@@ -7,11 +7,11 @@ import {
   type StatementReview,
 } from "../review/result.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import { inOneLine, visible } from "../text/visible.ts";
+import { visible } from "../text/visible.ts";
 import { counted } from "./layout.ts";
 import { codeBlock, escapedMarkdown, messageMarkdown } from "./markdown-text.ts";
 import { MARKS } from "./marks.ts";
-import { answerText, placesText, totalsOf, VERDICT_WORDS } from "./totals.ts";
+import { answerText, placesText, scriptName, totalsOf, VERDICT_WORDS } from "./totals.ts";
 
 /** A comment may be no longer than this, in characters; review pages take some more. */
 const MOST = 58_000;
@@ -192,8 +192,8 @@ function excerptOf(excerpt: string): string {
   return [...shown, ...(lines.length > LINES ? [`-- … ${counted(lines.length - LINES, "more line")}`] : [])].join("\n");
 }
 
-function shownPath({ path }: ReviewedScript): string {
-  return cutTo(inOneLine(path === "" ? "script" : path), 200);
+function shownPath(review: ReviewedScript): string {
+  return cutTo(scriptName(review), 200);
 }
 
 function cutTo(text: string, most: number): string {

@@ -20,7 +20,7 @@ export function reported(
   options: { details: boolean; date?: string },
 ): ReviewedScript | ReportedScript {
   const { path, dialect, verdict, statements, findings, unchecked, unjudged } = review;
-  const { dialectReason, statementCount, excerpts, contents, known, answers } = review;
+  const { dialectReason, statementCount, excerpts, contents, known, answers, undoes } = review;
   const own: ReviewedScript = {
     path,
     dialect,
@@ -35,6 +35,7 @@ export function reported(
     contents,
     known,
     answers,
+    undoes,
   };
   if (!options.details) return own;
   const sheets = review.sources.size > 0;

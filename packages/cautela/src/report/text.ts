@@ -12,7 +12,7 @@ import { dialects } from "../sql/dialects/index.ts";
 import { inOneLine } from "../text/visible.ts";
 import { counted, cut, plainStyle, type Role, rule, type Style, TextLayout } from "./layout.ts";
 import { MARKS, reachBar } from "./marks.ts";
-import { answerText, placesText, totalsOf } from "./totals.ts";
+import { answerText, placesText, scriptName, totalsOf } from "./totals.ts";
 import { unjudgedWords } from "./unjudged.ts";
 
 export interface TextOptions {
@@ -43,10 +43,7 @@ function scriptReport(review: ReviewedScript, layout: TextLayout, full: boolean)
   const title = dialects[review.dialect].title;
   const guessed = review.dialectReason === "" ? "" : ` (${review.dialectReason})`;
   const facts = `${title}, ${counted(review.statementCount, "statement")}: `;
-  layout.wrapped(
-    `${style("strong", inOneLine(review.path || "script"))}  ${style("dim", facts)}${summary([review], layout)}`,
-    2,
-  );
+  layout.wrapped(`${style("strong", scriptName(review))}  ${style("dim", facts)}${summary([review], layout)}`, 2);
   if (guessed !== "") layout.paragraph("", `read as ${title}${guessed}; --dialect says otherwise`, "dim");
   const reviewed = new Map(review.statements.map((statement) => [statement.index, statement]));
   const notes: Finding[] = [];

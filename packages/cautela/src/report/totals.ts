@@ -1,5 +1,6 @@
 import type { Answer, Finding, ReviewedScript, Verdict } from "../review/result.ts";
 import { heavier } from "../review/result.ts";
+import { inOneLine } from "../text/visible.ts";
 
 /** What reviews have found, in numbers. */
 export interface Totals {
@@ -72,4 +73,10 @@ const ANSWERS: Readonly<Record<Answer["what"], string>> = {
 /** What a comment of the script answers: "expects 7 rows", "kept elsewhere: the nightly dump". */
 export function answerText({ what, text }: Answer): string {
   return `${ANSWERS[what]} ${text}`.trim();
+}
+
+/** A script as reports name it; the part of a script that takes back the other is told from that. */
+export function scriptName({ path, undoes }: ReviewedScript): string {
+  const name = inOneLine(path === "" ? "script" : path);
+  return undoes !== null && undoes === path ? `${name} (undo)` : name;
 }

@@ -95,6 +95,8 @@ export interface ScriptResult {
   known?: Finding[];
   /** What comments of the script answer. Left out where none does. */
   answers?: Answer[];
+  /** The path of the script that this one takes back; its own where it holds both directions. Left out where it takes none back. */
+  undoes?: string | null;
 }
 
 /** A statement with its own text, and what was found out about the rows that it changes. */
@@ -122,6 +124,7 @@ export interface ReviewedScript extends ScriptResult {
   unchecked: PlacedUnchecked[];
   known: Finding[];
   answers: Answer[];
+  undoes: string | null;
   /** Why this dialect, where it was guessed; empty where it was given. */
   dialectReason: string;
   /** How many statements were reviewed; those kept may be fewer, see `ReviewOptions.keep`. */
@@ -198,22 +201,25 @@ export function reviewDocument(reviews: readonly ReviewedScript[]): ReviewDocume
     format: "cautela.review",
     version: 1,
     verdict: reviews.reduce<Verdict>((verdict, review) => heavier(verdict, review.verdict), "clear"),
-    scripts: reviews.map(({ path, dialect, verdict, statements, findings, unchecked, unjudged, known, answers }) => ({
-      path,
-      dialect,
-      verdict,
-      statements,
-      findings,
-      unchecked: unchecked.map(({ statement, statements, missing, hazards }) => ({
-        statement,
+    scripts: reviews.map(
+      ({ path, dialect, verdict, statements, findings, unchecked, unjudged, known, answers, undoes }) => ({
+        path,
+        dialect,
+        verdict,
         statements,
-        missing,
-        hazards,
-      })),
-      unjudged,
-      ...(known.length > 0 ? { known } : {}),
-      ...(answers.length > 0 ? { answers } : {}),
-    })),
+        findings,
+        unchecked: unchecked.map(({ statement, statements, missing, hazards }) => ({
+          statement,
+          statements,
+          missing,
+          hazards,
+        })),
+        unjudged,
+        ...(known.length > 0 ? { known } : {}),
+        ...(answers.length > 0 ? { answers } : {}),
+        ...(undoes === null ? {} : { undoes }),
+      }),
+    ),
   };
 }
 

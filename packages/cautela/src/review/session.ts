@@ -157,6 +157,7 @@ export class ReviewSession {
       contents: this.#contents,
       known: [],
       answers: this.#answers.list,
+      undoes: this.#script.origin.undoes?.path ?? null,
       read: this.#read,
       ripples: this.#ripples,
       sources: this.#sources,

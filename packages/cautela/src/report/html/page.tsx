@@ -2,10 +2,9 @@ import { sha256 } from "@noble/hashes/sha2.js";
 import { utf8ToBytes } from "@noble/hashes/utils.js";
 import { renderToStaticMarkup } from "preact-render-to-string";
 import type { Review, ReviewedScript } from "../../review/result.ts";
-import { inOneLine } from "../../text/visible.ts";
 import { counted } from "../layout.ts";
 import { type ReportedScript, withDetails } from "../reported.ts";
-import { totalsOf, VERDICT_WORDS } from "../totals.ts";
+import { scriptName, totalsOf, VERDICT_WORDS } from "../totals.ts";
 import { Patterns, WeightMark } from "./marks.tsx";
 import { ScriptSection, ScriptTable } from "./script.tsx";
 import { STYLE } from "./style.ts";
@@ -31,7 +30,7 @@ export function htmlReport(
     left -= Math.min(room, review.statements.length);
     return <ScriptSection script={withDetails(review, options.date)} number={i + 1} most={room} />;
   });
-  const title = reviews.length === 1 ? shownPath(reviews[0]) : counted(reviews.length, "script");
+  const title = reviews.length === 1 ? scriptName(reviews[0]) : counted(reviews.length, "script");
   const page = (
     <html lang="en">
       <head>
@@ -73,10 +72,6 @@ export function htmlReport(
     </html>
   );
   return `<!doctype html>\n${renderToStaticMarkup(page)}\n`;
-}
-
-function shownPath({ path }: ReviewedScript): string {
-  return inOneLine(path === "" ? "script" : path);
 }
 
 /** The style is allowed by what it holds, so that no other can be brought in. */

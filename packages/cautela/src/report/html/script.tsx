@@ -3,7 +3,7 @@ import { dialects } from "../../sql/dialects/index.ts";
 import { inOneLine } from "../../text/visible.ts";
 import { counted } from "../layout.ts";
 import type { ReportedScript } from "../reported.ts";
-import { answerText, totalsOf } from "../totals.ts";
+import { answerText, scriptName, totalsOf } from "../totals.ts";
 import { unjudgedWords } from "../unjudged.ts";
 import { Message, WeightMark } from "./marks.tsx";
 import { FindingPart, StatementPart } from "./statement.tsx";
@@ -33,7 +33,7 @@ export function ScriptTable({ scripts }: { scripts: readonly ReviewedScript[] })
             const { stop, ask, note } = totalsOf([script]);
             return (
               <tr>
-                <td>{isQuiet(script) ? shownPath(script) : <a href={`#script-${i + 1}`}>{shownPath(script)}</a>}</td>
+                <td>{isQuiet(script) ? scriptName(script) : <a href={`#script-${i + 1}`}>{scriptName(script)}</a>}</td>
                 <td class="optional">{dialects[script.dialect].title}</td>
                 <td class="number optional">{script.statementCount}</td>
                 <td class="verdict">
@@ -89,7 +89,7 @@ export function ScriptSection({ script, number, most }: { script: ReportedScript
   const unjudged = unjudgedWords([script]);
   return (
     <section id={`script-${number}`}>
-      <h2>{shownPath(script)}</h2>
+      <h2>{scriptName(script)}</h2>
       <p class="counts faint">
         <span>
           <WeightMark weight={script.verdict} /> {script.verdict}
@@ -163,8 +163,4 @@ export function ScriptSection({ script, number, most }: { script: ReportedScript
       )}
     </section>
   );
-}
-
-function shownPath({ path }: ReviewedScript): string {
-  return inOneLine(path === "" ? "script" : path);
 }

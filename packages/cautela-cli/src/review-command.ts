@@ -94,10 +94,10 @@ async function alone(sets: FoundSets["sets"], job: (set: ReviewJob["set"]) => Re
     keep: short ? "found" : "all",
   } as const;
   const tell = (line: string): void => void said.push(line);
-  const review = large
-    ? await interruptible(async () => streamReview(path, options, tell))
+  const reviews = large
+    ? [await interruptible(async () => streamReview(path, options, tell))]
     : await pipedReview(path, options, tell);
-  return { scripts: [reported(review, { details, date: day })], said, unread: 0 };
+  return { scripts: reviews.map((review) => reported(review, { details, date: day })), said, unread: 0 };
 }
 
 /** A single script that is too large to be held in memory. */

@@ -1,4 +1,4 @@
-import { type DialectId, type Review, review } from "cautela";
+import { type DialectId, type Review, reviewChangeSet } from "cautela";
 import { loadCatalog } from "./catalog-source.ts";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
@@ -30,12 +30,9 @@ export async function reviewedScript(path: string, flags: ScriptFlags): Promise<
   for (const problem of loaded?.problems ?? []) console.error(`cautela: ${problem}`);
   if (!loaded) console.error("cautela: no catalog was given, so keys, triggers and views are not known (--catalog)");
   const { text } = await readText(path);
-  const result = review(text, {
-    dialect: flags.dialect,
-    catalog: loaded?.catalog,
-    policy,
-    path: path === "-" ? "standard input" : path,
-  });
+  const script = { text, path: path === "-" ? "standard input" : path, dialect: flags.dialect, policy };
+  // Of a script that holds both directions, what is done comes first.
+  const [result] = reviewChangeSet([script], { catalog: loaded?.catalog });
   if (flags.statement !== undefined && flags.statement > result.statementCount)
     throw new Failure(`${result.path} has ${result.statementCount} statements, and no statement ${flags.statement}`);
   return result;

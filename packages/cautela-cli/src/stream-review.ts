@@ -1,6 +1,6 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { StringDecoder } from "node:string_decoder";
-import { type Review, type ReviewOptions, ReviewStream, review } from "cautela";
+import { type Review, type ReviewOptions, ReviewStream, reviewChangeSet } from "cautela";
 import { decodeText } from "cautela/tools";
 import { incoming } from "./files.ts";
 
@@ -25,7 +25,11 @@ export function streamReview(path: string, options: ReviewOptions, say: (line: s
  * Reviews what comes from standard input or a pipe, which can be read only once: whole where it is short, else piece by
  * piece as it comes. Its beginning decides what its bytes are.
  */
-export async function pipedReview(path: string, options: ReviewOptions, say: (line: string) => void): Promise<Review> {
+export async function pipedReview(
+  path: string,
+  options: ReviewOptions,
+  say: (line: string) => void,
+): Promise<Review[]> {
   const shown = path === "-" ? "standard input" : path;
   const head: Uint8Array[] = [];
   let size = 0;
@@ -46,11 +50,12 @@ export async function pipedReview(path: string, options: ReviewOptions, say: (li
   if (!text) {
     const { text: whole, invalidLine } = decodeText(Buffer.concat(head));
     if (invalidLine !== null) say(`${shown}: line ${invalidLine} is not UTF-8; the file is read as Latin-1`);
-    return review(whole, { ...options, keep: "all" });
+    const { catalog, date, ...script } = options;
+    return reviewChangeSet([{ ...script, text: whole }], { catalog, date });
   }
   const result = text.result();
   if (text.damaged) say(`${shown}: what is not UTF-8 in it was read as �`);
-  return result;
+  return [result];
 }
 
 type Encoding = "utf8" | "utf16le" | "latin1";

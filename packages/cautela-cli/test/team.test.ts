@@ -132,6 +132,18 @@ describe("folders", () => {
     expect(status).toBe(0);
   });
 
+  test("of a script that holds both directions only the first half is rehearsed", () => {
+    const script =
+      "-- up\nUPDATE crane SET reach = 3 WHERE crane_id = 1;\n-- down\nUPDATE crane SET reach = 2 WHERE crane_id = 1;\n";
+    put({ "1.sql": script });
+    expect(cautela("rehearse", "1.sql").out).not.toMatch(/line 4|reach = 2/);
+    const { stdout } = spawnSync(process.execPath, [command, "review", "-", "--format", "json"], {
+      input: script,
+      encoding: "utf8",
+    });
+    expect(JSON.parse(stdout).scripts).toHaveLength(2);
+  });
+
   test("versions have their undo beside them, and what is made again runs last", () => {
     put({
       "db/V1__crane.sql": "CREATE TABLE crane (crane_id int PRIMARY KEY);",

@@ -11,7 +11,8 @@ import { Ripples } from "./ripples.tsx";
 import { useReview } from "./use-review.ts";
 import { WeightMark } from "./weight-mark.tsx";
 
-const FIRST = demos.find((demo) => demo.dialect === "postgresql" && demo.name.startsWith("08")) ?? demos[0];
+const SHOWN_FIRST = "postgresql/08-friday-evening";
+const FIRST = demos.find(({ dialect, name }) => `${dialect}/${name}` === SHOWN_FIRST) ?? demos[0];
 
 type Theme = "system" | "light" | "dark";
 

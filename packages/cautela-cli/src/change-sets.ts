@@ -117,42 +117,31 @@ async function grouped(paths: readonly string[], policies: Policies, said: strin
 
 /** Marks what has run already by a revision; sets without anything that was added or changed are left out. */
 async function since(sets: readonly ChangeSet[], revision: string, paths: readonly string[]): Promise<ChangeSet[]> {
-  const { changesSince } = await import("./git-changes.ts");
-  const byFolder = new Map<string, GitChanges>();
-  const changesOf = async (path: string): Promise<GitChanges> => {
-    const folder = isFolder(path) ? path : dirname(path);
-    const known = byFolder.get(folder);
-    if (known) return known;
-    const changes = await changesSince(folder, revision);
-    byFolder.set(folder, changes);
-    return changes;
+  const { added, changed } = await changesOf(paths, revision);
+  const isChanged = (path: string): boolean => added.has(realPath(path)) || changed.has(realPath(path));
+  const marked = (script: ScriptFile): ScriptFile => {
+    const { path, undo, ran } = script;
+    if (ran || path === "-" || added.has(realPath(path))) return script;
+    const rewritten = changed.get(realPath(path));
+    if (rewritten !== undefined) return { ...script, rewritten };
+    return undo !== undefined && isChanged(undo) ? { ...script, unchanged: true } : { ...script, ran: true };
   };
-  // A path without a repository is a mistake even if nothing lies there.
-  let all: GitChanges | undefined;
-  for (const path of paths) if (path !== "-") all = await changesOf(path);
-  const found: ChangeSet[] = [];
-  for (const set of sets) {
-    const scripts: ScriptFile[] = [];
-    for (const script of set.scripts) {
-      if (script.ran) {
-        scripts.push(script);
-        continue;
-      }
-      const { added, changed } = script.path === "-" ? (all ?? NOTHING) : await changesOf(script.path);
-      const place = realPath(script.path);
-      const rewritten = changed.get(place);
-      const undo = script.undo === undefined ? null : realPath(script.undo);
-      if (script.path === "-" || added.has(place)) scripts.push(script);
-      else if (rewritten !== undefined) scripts.push({ ...script, rewritten });
-      else if (undo !== null && (added.has(undo) || changed.has(undo))) scripts.push({ ...script, unchanged: true });
-      else scripts.push({ ...script, ran: true });
-    }
-    if (scripts.some(({ ran }) => !ran)) found.push({ ...set, scripts });
-  }
-  return found;
+  return sets
+    .map((set) => ({ ...set, scripts: set.scripts.map(marked) }))
+    .filter(({ scripts }) => scripts.some(({ ran }) => !ran));
 }
 
-const NOTHING: GitChanges = { added: new Set(), changed: new Map() };
+/** What the repositories of paths have added and changed; a path without one is a mistake even if nothing lies there. */
+async function changesOf(paths: readonly string[], revision: string): Promise<GitChanges> {
+  const { changesSince } = await import("./git-changes.ts");
+  const folders = paths.filter((path) => path !== "-").map((path) => (isFolder(path) ? path : dirname(path)));
+  const found: GitChanges[] = [];
+  for (const folder of new Set(folders)) found.push(await changesSince(folder, revision));
+  return {
+    added: new Set(found.flatMap(({ added }) => [...added])),
+    changed: new Map(found.flatMap(({ changed }) => [...changed])),
+  };
+}
 
 /** The files of change sets. */
 export function scriptsOf(sets: readonly ChangeSet[]): string[] {

@@ -11,7 +11,7 @@ import {
   statSync,
   writeFileSync,
 } from "node:fs";
-import { basename, dirname, join } from "node:path";
+import { basename, dirname, join, resolve } from "node:path";
 import { Failure } from "./failure.ts";
 
 /** Errors of the output are told to the call, and once more by an event that nobody may leave unheard. */
@@ -72,7 +72,9 @@ export function writeText(path: string, text: string, sources: readonly string[]
  * the others. `sources` are the files that they were made from; they are never written over.
  */
 export function writeResults(results: readonly FileResult[], sources: readonly string[]): void {
-  for (const { path } of results) {
+  for (const [i, { path }] of results.entries()) {
+    if (results.some((other, k) => k < i && resolve(other.path) === resolve(path)))
+      throw new Failure(`--output ${path} is given twice`);
     const source = sources.find((one) => sameFile(one, path));
     if (source !== undefined)
       throw new Failure(

@@ -361,6 +361,7 @@ test.each<[string, string[], string]>([
   ["a baseline of a newer version", ["db", "--baseline", "new.json"], "new.json: it is a baseline of version 2"],
   ["a baseline that is none", ["db", "--baseline", "db/1_crane.sql"], "db/1_crane.sql: this is no baseline"],
   ["an output that cannot be written", ["db", "--output", "a.md", "--output", "no/b.sarif"], "cannot write no/b.sarif"],
+  ["an output twice", ["db", "--output", "a.md", "--output", "./a.md"], "--output ./a.md is given twice"],
   ["a folder without scripts", ["empty"], "empty holds no SQL script"],
   ["a part of a baseline", ["db", "--since", "main", "--write-baseline", "x"], "--since leaves some out"],
 ])("%s: one line, status 2, nothing written", (_, args, message) => {

@@ -107,19 +107,27 @@ function decoded(text: string): string {
 const SSL_MODES = ["disable", "allow", "prefer", "require", "verify-ca", "verify-full", "no-verify"];
 const SSL_VALUES = ["true", "false", "1", "0", "no-verify"];
 
+/** The words that parameters of a URL may have, by the client that is given them. */
+const WORDS: Readonly<Record<DatabaseUrl["kind"], Readonly<Record<string, readonly string[]>>>> = {
+  postgresql: { ssl: SSL_VALUES, sslmode: SSL_MODES },
+  mysql: { ssl: ["true", "false", "1", "0"] },
+};
+
+/** The parameters that name files. */
+const FILES: Readonly<Record<DatabaseUrl["kind"], readonly string[]>> = {
+  postgresql: ["sslcert", "sslkey", "sslrootcert"],
+  mysql: [],
+};
+
 function checkParameters(kind: DatabaseUrl["kind"], parameters: ReadonlyMap<string, string>, shown: string): void {
-  const oneOf = (name: string, words: readonly string[]): void => {
+  for (const [name, words] of Object.entries(WORDS[kind])) {
     const value = parameters.get(name);
     if (value !== undefined && !words.includes(value))
       throw new Failure(`${shown}: ${name}=${value} is not known; it is one of ${words.join(", ")}`);
-  };
-  if (kind === "postgresql") {
-    oneOf("ssl", SSL_VALUES);
-    oneOf("sslmode", SSL_MODES);
-    for (const name of ["sslcert", "sslkey", "sslrootcert"]) {
-      const file = parameters.get(name);
-      if (file !== undefined && file !== "system" && !existsSync(file))
-        throw new Failure(`${shown}: ${name}: there is no file ${file}`);
-    }
-  } else oneOf("ssl", ["true", "false", "1", "0"]);
+  }
+  for (const name of FILES[kind]) {
+    const file = parameters.get(name);
+    if (file !== undefined && file !== "system" && !existsSync(file))
+      throw new Failure(`${shown}: ${name}: there is no file ${file}`);
+  }
 }

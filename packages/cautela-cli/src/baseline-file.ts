@@ -9,7 +9,6 @@ import {
 } from "cautela";
 import { Failure } from "./failure.ts";
 import { readText } from "./files.ts";
-import { writeText } from "./output.ts";
 
 /** Reads a baseline. */
 export async function readBaseline(file: string): Promise<Baseline> {
@@ -24,25 +23,26 @@ export async function readBaseline(file: string): Promise<Baseline> {
 }
 
 /**
- * Keeps what was found as a baseline; gives a line about it. What an earlier one holds of scripts that were not reviewed now,
- * and are still there, stays.
+ * The baseline that keeps what was found, as the text of its file, and a line about it. What an earlier one holds of scripts that
+ * were not reviewed now, and are still there, stays.
  */
-export async function writeBaseline(
+export async function nextBaseline(
   file: string,
   reviews: readonly ReviewedScript[],
-  sources: readonly string[],
-): Promise<string> {
+): Promise<{ text: string; said: string }> {
   const before = existsSync(file) ? (await readBaseline(file)).findings : [];
   const now = baselineOf(reviews);
   const others = before.filter((entry) => !isReviewed(entry, reviews));
   const findings = [...others, ...now.findings];
-  writeText(file, `${JSON.stringify({ ...now, findings }, null, 2)}\n`, sources);
   const key = ({ hazard, content, occurrence }: BaselineEntry): string => `${hazard} ${content} ${occurrence}`;
   const kept = new Set(findings.map(key));
   const dropped = before.filter((entry) => !kept.has(key(entry))).length;
   const count = (many: number): string => `${many} ${many === 1 ? "finding" : "findings"}`;
   const gone = dropped === 0 ? "" : `; dropped ${count(dropped)} that ${dropped === 1 ? "is" : "are"} no longer there`;
-  return `${file} keeps ${count(findings.length)}${gone}`;
+  return {
+    text: `${JSON.stringify({ ...now, findings }, null, 2)}\n`,
+    said: `${file} keeps ${count(findings.length)}${gone}`,
+  };
 }
 
 /** Whether an entry belongs to a script that was reviewed, or to one that is gone. */

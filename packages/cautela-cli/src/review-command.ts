@@ -1,4 +1,4 @@
-import { isAtLeast, type ReportFormat, type ReviewedScript, type Weight } from "cautela";
+import { isAtLeast, type ReportFormat, type ReportOptions, type ReviewedScript, type Weight } from "cautela";
 import { reported } from "cautela/tools";
 import { loadCatalog } from "./catalog-source.ts";
 import { type ChangeSetFlags, changeSets, type FoundSets, scriptsOf } from "./change-sets.ts";
@@ -28,6 +28,8 @@ export interface ReviewFlags extends ChangeSetFlags {
 export async function reviewCommand(paths: readonly string[], flags: ReviewFlags): Promise<number> {
   if (flags.writeBaseline !== undefined && flags.since !== undefined)
     throw new Failure("--write-baseline keeps what is found in all scripts, and --since leaves some out");
+  if (flags.watch && flags.writeBaseline !== undefined)
+    throw new Failure("--write-baseline keeps what is found now, and --watch goes on");
   if (flags.watch) {
     const { watchCommand } = await import("./watch.ts");
     return watchCommand(paths, flags);
@@ -113,7 +115,7 @@ interface Output {
 }
 
 /** The files to write, each in the form that its ending names, or else in that of standard output. */
-function outputsOf({ output, format }: ReviewFlags): Output[] {
+function outputsOf({ output, format }: WritingFlags): Output[] {
   return (output ?? []).map((file) => ({ file, format: formOf(file) ?? format }));
 }
 
@@ -130,13 +132,18 @@ export async function finished(
   const inputs = [...scriptsOf(sets), ...beside];
   const reviews = await heldAgainst(all, flags);
   if (flags.baseline !== undefined && flags.baseline !== flags.writeBaseline) inputs.push(flags.baseline);
-  if (flags.writeBaseline !== undefined) {
-    const { writeBaseline } = await import("./baseline-file.ts");
-    say([await writeBaseline(flags.writeBaseline, all, inputs)]);
-  }
   const paths = new Set(shown.map(({ path }) => path));
-  await writeReports(reviews, flags, inputs, shown === all ? reviews : reviews.filter(({ path }) => paths.has(path)));
-  if (flags.writeBaseline !== undefined) return 0;
+  const printed = shown === all ? reviews : reviews.filter(({ path }) => paths.has(path));
+  if (flags.writeBaseline !== undefined) {
+    const { nextBaseline } = await import("./baseline-file.ts");
+    const { text, said } = await nextBaseline(flags.writeBaseline, all);
+    // All files are written, or none.
+    const result = { path: flags.writeBaseline, pieces: [text] };
+    writeResults([...(await resultsOf(reviews, flags)), result], inputs);
+    say([said]);
+    return 0;
+  }
+  await writeReports(reviews, flags, inputs, printed);
   return reviews.some((review) => isAtLeast(review.verdict, flags.failOn)) ? 1 : 0;
 }
 
@@ -162,6 +169,19 @@ export type WritingFlags = Pick<ReviewFlags, "format" | "output" | "full"> & Par
 /** The version of the package, put in where it is bundled. */
 declare const VERSION: string;
 
+function writingOptions({ full, failOn, baseline, date }: WritingFlags): ReportOptions {
+  const day = compactDay(date === "now" ? undefined : date);
+  return { full, failOn, baseline: baseline !== undefined, version: VERSION, date: day };
+}
+
+/** What goes to files. */
+async function resultsOf(reviews: readonly ReviewedScript[], flags: WritingFlags): Promise<FileResult[]> {
+  const results: FileResult[] = [];
+  for (const { file, format } of outputsOf(flags))
+    results.push({ path: file, pieces: await inForm(reviews, format, writingOptions(flags)) });
+  return results;
+}
+
 /** Writes reviews to files, and to standard output. */
 export async function writeReports(
   reviews: readonly ReviewedScript[],
@@ -169,20 +189,7 @@ export async function writeReports(
   inputs: readonly string[] = [],
   shown: readonly ReviewedScript[] = reviews,
 ): Promise<void> {
-  const { full, failOn, baseline, format } = flags;
-  const options = {
-    full,
-    failOn,
-    baseline: baseline !== undefined,
-    version: VERSION,
-    date: compactDay(flags.date === "now" ? undefined : flags.date),
-  };
-  const results: FileResult[] = [];
-  for (const { file, format: form } of outputsOf(flags as ReviewFlags))
-    results.push({ path: file, pieces: await inForm(reviews, form, options) });
-  if (results.length > 0) writeResults(results, inputs);
-  if (flags.writeBaseline !== undefined) return;
-  await print(
-    await inForm(shown, format, { ...options, width: columns(process.stdout), style: terminalStyle(process.stdout) }),
-  );
+  writeResults(await resultsOf(reviews, flags), inputs);
+  const options = { ...writingOptions(flags), width: columns(process.stdout), style: terminalStyle(process.stdout) };
+  await print(await inForm(shown, flags.format, options));
 }

@@ -362,6 +362,8 @@ test.each<[string, string[], string]>([
   ["a baseline that is none", ["db", "--baseline", "db/1_crane.sql"], "db/1_crane.sql: this is no baseline"],
   ["an output that cannot be written", ["db", "--output", "a.md", "--output", "no/b.sarif"], "cannot write no/b.sarif"],
   ["an output twice", ["db", "--output", "a.md", "--output", "./a.md"], "--output ./a.md is given twice"],
+  ["a baseline beside it", ["db", "--write-baseline", "b.json", "--output", "no/b.sarif"], "cannot write no/b.sarif"],
+  ["a baseline that is watched", ["db", "--write-baseline", "b.json", "--watch"], "--watch goes on"],
   ["a folder without scripts", ["empty"], "empty holds no SQL script"],
   ["a part of a baseline", ["db", "--since", "main", "--write-baseline", "x"], "--since leaves some out"],
 ])("%s: one line, status 2, nothing written", (_, args, message) => {

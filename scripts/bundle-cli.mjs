@@ -30,7 +30,12 @@ const { output } = await bundle.write({
   dynamicImportInCjs: false,
   codeSplitting: false,
   comments: false,
+  // A start reads it whole: short, and in ASCII, which V8 takes as it stands. Names stay for the sake of stack traces.
+  charset: "ascii",
+  minify: { compress: true, mangle: false, codegen: { removeWhitespace: true } },
 });
+for (const { code = "" } of output)
+  if (/[^\0-\x7f]/.test(code)) throw new Error("the bundle is not in ASCII, as which it is read");
 
 // The licences of what is bundled go with it.
 const require = createRequire(join(folder, "package.json"));

@@ -39,7 +39,7 @@ const MONTH = 30 * 24 * 60 * 60 * 1000;
 /** The bundle, compiled from the cache where that fits it; what was compiled is kept for the next start. */
 function cachedBundle(source, { size, mtimeMs }) {
   const folder = join(cacheFolder(), "code");
-  // V8 compares versions and flags itself, but of the source only its length.
+  // The bundle is in ASCII: read as Latin 1 it is one byte a character. V8 compares versions and flags itself, but of the source only its length.
   const file = join(folder, `${process.version}-${process.arch}-${size}-${Math.trunc(mtimeMs)}.code`);
   const cachedData = attempt(() => (isOurs(file) ? readFileSync(file) : undefined));
   const script = new vm.Script(`(function (exports, require, module, __filename, __dirname) {${source}\n})`, {
@@ -77,7 +77,7 @@ async function start() {
     return require(path).run(args);
   }
   if (process.env.NODE_DISABLE_COMPILE_CACHE === "1") return require(path).run(args);
-  const { run, keep } = cachedBundle(readFileSync(path, "utf8"), written);
+  const { run, keep } = cachedBundle(readFileSync(path, "latin1"), written);
   const status = await run(args);
   keep();
   return status;

@@ -15,8 +15,8 @@ const SCRIPTS = ["**/*.{sql,ddl,psql,pgsql,mysql,tsql,plsql,pls,pks,pkb}"];
 const UNDO_WORDS = new Set(["undo", "down", "rollback", "revert"]);
 const DO_WORDS = new Set(["do", "up", "apply", "forward"]);
 
-/** Names in the order in which people number them: 9 before 10, whatever the case. */
-const byNumber = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
+/** Names in the order in which people number them: 9 before 10, whatever the case. Made when the first folder is read. */
+let byNumber: Intl.Collator | null = null;
 
 /** A script of a folder. */
 export interface FolderScript {
@@ -176,6 +176,7 @@ function isRepeated(name: string): number {
 function inOrder(a: string, b: string): number {
   const one = a.split(sep);
   const other = b.split(sep);
+  byNumber ??= new Intl.Collator("en", { numeric: true, sensitivity: "base" });
   for (let i = 0; i < Math.min(one.length, other.length); i++) {
     const last = Number(i === one.length - 1) - Number(i === other.length - 1);
     if (last !== 0) return -last;

@@ -1,9 +1,9 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
-import type { Expr, Node, Query, Returning, Source, Span } from "../sql/nodes/tree.ts";
+import type { Expr, Node, Query, Returning, Select, Source, Span } from "../sql/nodes/tree.ts";
 import { walk } from "../sql/nodes/visitor.ts";
 import { borrowedDdl } from "./borrowed-ddl.ts";
-import { CONSTRUCTS, type Construct, type Found, LETTERS, withoutComments } from "./constructs.ts";
+import { CONSTRUCTS, type Construct, type Found, LETTERS, Lookout, withoutComments } from "./constructs.ts";
 import type { Draft, HazardContext } from "./hazard.ts";
 
 // Where a construct stands that the grammar reads in every dialect and the engine lacks, the engine refuses the statement.
@@ -43,11 +43,12 @@ function* foundIn(context: HazardContext): IterableIterator<Found> {
   const { tree } = context;
   yield* ofStatement(context);
   yield* borrowedDdl(context);
-  const list: Found[] = [];
   // A long list of constants holds nothing of it.
   const skip = tree.kind === "insert" && tree.source?.body.kind === "values" && tree.source.body.rowCount > 50;
-  if (!skip && WALKED.has(tree.kind)) walk(tree, (node) => void ofNode(node, context, list));
-  yield* list;
+  if (skip || !WALKED.has(tree.kind)) return;
+  const lookout = new Lookout(context.dialect.id, context.slice);
+  walk(tree, (node) => void ofNode(node, lookout));
+  yield* lookout.found;
 }
 
 const WALKED: ReadonlySet<string> = new Set(["select", "insert", "update", "delete", "merge", "create-view"]);
@@ -156,104 +157,103 @@ function isOutput(slice: HazardContext["slice"], { start }: Span): boolean {
 }
 
 /** What an expression, a query or a source borrows. */
-function ofNode(node: Node, context: HazardContext, list: Found[]): void {
-  const slice = withoutComments(context.slice);
-  const put = (what: Found["what"], at: Span): void => void list.push({ what, at });
+function ofNode(node: Node, lookout: Lookout): void {
   switch (node.kind) {
     case "cast":
-      if (slice(node.operand.end, node.type.start).includes("::")) {
-        // geography::Point(…) is a method of a type (tsql), $a::b(c) a variable (sqlite).
-        if (
-          !/^(?:geography|geometry|hierarchyid)$|^\$/i.test(
-            slice(node.operand.start, Math.min(node.operand.end, node.operand.start + 20)),
-          )
-        )
-          put("colonCast", node);
-      } else if (/^(?:try_)?cast\b/i.test(slice(node.start, node.start + 8))) put("cast", node);
+      if (lookout.lacks("colonCast", "cast")) castConstructs(node, lookout);
       return;
     case "case":
-      put("caseExpression", node);
+      lookout.put("caseExpression", node);
       return;
     case "call":
-      if (node.over) put("windowFunction", node);
+      if (node.over) lookout.put("windowFunction", node);
       return;
     case "in":
-      if (node.items?.length === 0 && !node.query) put("emptyIn", node);
-      if (node.operand.kind === "row" && node.operand.items.length > 1) put("rowOfValues", node);
+      if (node.items?.length === 0 && !node.query) lookout.put("emptyIn", node);
+      if (node.operand.kind === "row" && node.operand.items.length > 1) lookout.put("rowOfValues", node);
       return;
     case "is":
-      if (node.test === "true" || node.test === "false") put("isTrue", node);
+      if (node.test === "true" || node.test === "false") lookout.put("isTrue", node);
       return;
     case "literal":
-      if (node.type === "date" && /^date\b/i.test(slice(node.start, node.start + 5))) put("dateLiteral", node);
+      if (node.type === "date" && lookout.lacks("dateLiteral"))
+        if (/^date\b/i.test(lookout.slice(node.start, node.start + 5))) lookout.put("dateLiteral", node);
       return;
     case "binary":
-      if (node.op === "||") put("concatenation", node);
-      if (node.left.kind === "row" && node.left.items.length > 1) put("rowOfValues", node);
+      if (node.op === "||") lookout.put("concatenation", node);
+      if (node.left.kind === "row" && node.left.items.length > 1) lookout.put("rowOfValues", node);
       return;
     case "query":
-      queryConstructs(node, slice, put);
+      queryConstructs(node, lookout);
       return;
     case "select":
       if ("items" in node) {
-        if (node.top && node.distinct && /^top\b/i.test(slice(node.top.start, node.top.start + 4)))
-          if (/\bdistinct\b/i.test(slice(node.top.end, node.items[0]?.expr.start ?? node.top.end)))
-            put("topBeforeDistinct", node.top);
-        if (node.top) put("topInQuery", node.top);
-        conditions([node.where, node.having], put);
+        if (node.top) topConstructs(node, node.top, lookout);
+        if (lookout.lacks("conditionOfBit")) conditions([node.where, node.having], lookout);
       }
       return;
     case "update":
     case "delete":
-      conditions([node.where], put);
+      if (lookout.lacks("conditionOfBit")) conditions([node.where], lookout);
       return;
     case "table":
-      if (node.alias && /\bas\s{0,99}$/i.test(slice(node.name.end, node.alias.start))) put("asBeforeAlias", node);
+      if (node.alias && lookout.lacks("asBeforeAlias"))
+        if (/\bas\s{0,99}$/i.test(lookout.slice(node.name.end, node.alias.start))) lookout.put("asBeforeAlias", node);
       return;
     case "joined":
-      for (const join of node.joins) joinConstructs(join, slice, put);
+      for (const join of node.joins) joinConstructs(join, lookout);
       return;
     default:
   }
 }
 
-function queryConstructs(
-  query: Query,
-  slice: HazardContext["slice"],
-  put: (what: Found["what"], at: Span) => void,
-): void {
-  if (query.with) put("withQuery", query.with);
+function castConstructs(node: Extract<Expr, { kind: "cast" }>, lookout: Lookout): void {
+  const { operand, type, start } = node;
+  if (!lookout.slice(operand.end, type.start).includes("::")) {
+    if (/^(?:try_)?cast\b/i.test(lookout.slice(start, start + 8))) lookout.put("cast", node);
+    return;
+  }
+  // geography::Point(…) is a method of a type (tsql), $a::b(c) a variable (sqlite).
+  const before = lookout.slice(operand.start, Math.min(operand.end, operand.start + 20));
+  if (!/^(?:geography|geometry|hierarchyid)$|^\$/i.test(before)) lookout.put("colonCast", node);
+}
+
+function topConstructs({ distinct, items }: Select, top: Span, lookout: Lookout): void {
+  if (distinct && lookout.lacks("topBeforeDistinct") && /^top\b/i.test(lookout.slice(top.start, top.start + 4)))
+    if (/\bdistinct\b/i.test(lookout.slice(top.end, items[0]?.expr.start ?? top.end)))
+      lookout.put("topBeforeDistinct", top);
+  lookout.put("topInQuery", top);
+}
+
+function queryConstructs(query: Query, lookout: Lookout): void {
+  if (query.with) lookout.put("withQuery", query.with);
   if (query.body.kind === "compounded" && query.body.rest.some(({ op }) => op !== "union"))
-    put("exceptOrIntersect", query);
+    lookout.put("exceptOrIntersect", query);
   const { limit } = query;
   if (!limit) return;
-  const [word = ""] = /^[a-z]{1,10}/i.exec(slice(limit.start, limit.start + 10)) ?? [];
-  if (/^limit$/i.test(word)) put("limitInQuery", limit);
+  const [word = ""] = /^[a-z]{1,10}/i.exec(lookout.slice(limit.start, limit.start + 10)) ?? [];
+  if (/^limit$/i.test(word)) lookout.put("limitInQuery", limit);
   else if (/^(?:fetch|offset)$/i.test(word)) {
-    if (/\bfetch\b/i.test(slice(limit.start, limit.end)))
-      put(/^fetch$/i.test(word) ? "fetchWithoutOffset" : "fetchFirst", limit);
-    if (query.orderBy.length === 0) put("offsetWithoutOrder", limit);
+    if (/\bfetch\b/i.test(lookout.slice(limit.start, limit.end)))
+      lookout.put(/^fetch$/i.test(word) ? "fetchWithoutOffset" : "fetchFirst", limit);
+    if (query.orderBy.length === 0) lookout.put("offsetWithoutOrder", limit);
   }
 }
 
-function joinConstructs(
-  join: Extract<Source, { kind: "joined" }>["joins"][number],
-  slice: HazardContext["slice"],
-  put: (what: Found["what"], at: Span) => void,
-): void {
-  if (join.using) put("joinUsing", join);
-  if (join.natural) put("naturalJoin", join);
-  if (join.type === "full") put("fullJoin", join);
-  if (join.type !== "inner") return;
-  const word = slice(join.start, join.start + 5);
-  if (/^join\b/i.test(word)) put("bareJoin", join);
-  if (!join.on && !join.using && !join.natural && /^(?:join|inner)/i.test(word)) put("joinWithoutOn", join);
+function joinConstructs(join: Extract<Source, { kind: "joined" }>["joins"][number], lookout: Lookout): void {
+  if (join.using) lookout.put("joinUsing", join);
+  if (join.natural) lookout.put("naturalJoin", join);
+  if (join.type === "full") lookout.put("fullJoin", join);
+  if (join.type !== "inner" || !lookout.lacks("bareJoin", "joinWithoutOn")) return;
+  const word = lookout.slice(join.start, join.start + 5);
+  if (/^join\b/i.test(word)) lookout.put("bareJoin", join);
+  if (!join.on && !join.using && !join.natural && /^(?:join|inner)/i.test(word)) lookout.put("joinWithoutOn", join);
 }
 
 /** Conditions that are a column alone, or its negation. */
-function conditions(list: readonly (Expr | null)[], put: (what: Found["what"], at: Span) => void): void {
+function conditions(list: readonly (Expr | null)[], lookout: Lookout): void {
   const look = (expr: Expr): void => {
-    if (expr.kind === "column") put("conditionOfBit", expr);
+    if (expr.kind === "column") lookout.put("conditionOfBit", expr);
     else if (expr.kind === "logic") for (const one of expr.items) look(one);
     else if (expr.kind === "unary" && /^not$/i.test(expr.op)) look(expr.operand);
   };

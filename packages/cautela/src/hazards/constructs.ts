@@ -272,3 +272,32 @@ export const CONSTRUCTS = {
 export function withoutComments(slice: Slice): Slice {
   return (start, end) => slice(start, end).replace(/\/\*[^*]*(?:\*(?!\/)[^*]*)*(?:\*\/|$)|--[^\n]*/g, " ");
 }
+
+/** The constructs that each dialect lacks. */
+const LACKED: ReadonlyMap<DialectId, ReadonlySet<Found["what"]>> = new Map(
+  Object.entries(LETTERS).map(([id, letter]) => [
+    id as DialectId,
+    new Set((Object.keys(CONSTRUCTS) as Found["what"][]).filter((what) => !CONSTRUCTS[what].has.includes(letter))),
+  ]),
+);
+
+/** What is looked for in a statement: the constructs that its dialect lacks, and where they stand. */
+export class Lookout {
+  readonly found: Found[] = [];
+  readonly slice: Slice;
+  readonly #lacked: ReadonlySet<Found["what"]>;
+
+  constructor(dialect: DialectId, source: Slice) {
+    this.slice = withoutComments(source);
+    this.#lacked = LACKED.get(dialect) ?? new Set();
+  }
+
+  /** Whether the dialect lacks one of them: what it has needs no look at the text. */
+  lacks(one: Found["what"], other: Found["what"] = one): boolean {
+    return this.#lacked.has(one) || this.#lacked.has(other);
+  }
+
+  put(what: Found["what"], at: Span): void {
+    if (this.#lacked.has(what)) this.found.push({ what, at });
+  }
+}

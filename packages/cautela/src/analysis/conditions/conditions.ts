@@ -33,12 +33,15 @@ export function filterParts(conditions: readonly { expr: Expr }[]): Expr[] {
   return conditions.length === 1 ? conjuncts(conditions[0].expr) : conditions.flatMap(({ expr }) => conjuncts(expr));
 }
 
+/** A column that a filter pins: every row that meets it has one of these values there. */
+export interface PinnedColumn {
+  column: UsedColumn;
+  values: ConstantValue[];
+}
+
 /** The columns of a filter that are pinned to constants: `status = 'lying'`, `class IN ('sail', 'motor')`. */
-export function pinnedConstants(
-  parts: readonly Expr[],
-  names: Resolution | null,
-): { column: UsedColumn; values: ConstantValue[] }[] {
-  const list: { column: UsedColumn; values: ConstantValue[] }[] = [];
+export function pinnedConstants(parts: readonly Expr[], names: Resolution | null): PinnedColumn[] {
+  const list: PinnedColumn[] = [];
   for (const part of parts) {
     if (part.kind === "binary" && part.op === "=") {
       const left = usedColumn(part.left, names);
@@ -55,6 +58,14 @@ export function pinnedConstants(
     }
   }
   return list;
+}
+
+/** The columns that the conditions of a change pin to constants. */
+export function pinsOf(conditions: readonly { expr: Expr }[], names: Resolution | null): readonly PinnedColumn[] {
+  // A handful of hazards ask for the same change's, one after the other.
+  return names
+    ? names.memo.once(pinsOf, conditions, () => pinnedConstants(filterParts(conditions), names))
+    : pinnedConstants(filterParts(conditions), names);
 }
 
 /** A constant as messages show it. */

@@ -1,8 +1,7 @@
 import {
   type AssignedColumn,
   assignedIn,
-  filterParts,
-  pinnedConstants,
+  pinsOf,
   sameValue,
   shownValue,
   type UsedColumn,
@@ -90,7 +89,7 @@ function pinnedAgain(
   { names, changes, dialect }: HazardContext,
 ): Draft | null {
   const key = changes[0].change.table?.primaryKey?.columns ?? [];
-  for (const { column, values } of pinnedConstants(filterParts(conditions), names)) {
+  for (const { column, values } of pinsOf(conditions, names)) {
     if (values.length !== 1 || !isOwn(column, changes[0]) || key.some((one) => one.toLowerCase() === column.name))
       continue;
     const twin = list.find((one) => one.column.name === column.name);
@@ -126,7 +125,7 @@ function guardOfBefore(
   { names }: HazardContext,
 ): Draft | null {
   if (list.length < 2) return null;
-  const own = pinnedConstants(filterParts(conditions), names);
+  const own = pinsOf(conditions, names);
   for (const { column, value } of list) {
     const asked = before.where?.get(column.name);
     const given = constant(value);

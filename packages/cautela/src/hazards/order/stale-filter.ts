@@ -1,8 +1,8 @@
 import type { Change } from "../../analysis/changes/change.ts";
 import {
   type ConstantValue,
-  filterParts,
   pinnedConstants,
+  pinsOf,
   sameValue,
   shownValue,
   whereParts,
@@ -65,7 +65,7 @@ export const staleFilter: Hazard = {
       if (result.filter === "dead" || change.action === "truncate") continue;
       drafts.push(...joined(change, context));
       if (history.of(target).length === 0) continue;
-      const pinned = pinnedConstants(filterParts(change.conditions), names);
+      const pinned = pinsOf(change.conditions, names);
       if (pinned.length === 0) continue;
       const past = history.of(target);
       const gone = deleted(past, pinned);
@@ -105,7 +105,7 @@ export const staleFilter: Hazard = {
             break;
           }
           // 1 becomes 2, then 2 becomes 3.
-          const moves = tree.kind === "update" && assignsConstant(tree, column.name, names);
+          const moves = tree.kind === "update" && assignsConstant(tree, column.name);
           const back = tree.kind === "update" && old !== undefined && writesValue(tree, column.name, old);
           if (whole && old && sameValue(written, value) && moves && (back || sameOrder(old, written))) {
             drafts.push({
@@ -128,7 +128,7 @@ export const staleFilter: Hazard = {
 /** A column of a joined table that is asked for a value which is no longer there. */
 function joined({ conditions, relation }: Change, { names, history, catalog, dialect }: HazardContext): Draft[] {
   const drafts: Draft[] = [];
-  for (const { column, values } of pinnedConstants(filterParts(conditions), names)) {
+  for (const { column, values } of pinsOf(conditions, names)) {
     const source = column.relation?.source;
     if (values.length !== 1 || source?.kind !== "table" || source === relation?.source) continue;
     const { shown } = namedRelation(source.name, catalog, dialect);
@@ -159,11 +159,7 @@ function writesValue(tree: UpdateStatement, column: string, value: ConstantValue
   });
 }
 
-function assignsConstant(
-  tree: Extract<HazardContext["tree"], { kind: "update" }>,
-  column: string,
-  _names: unknown,
-): boolean {
+function assignsConstant(tree: Extract<HazardContext["tree"], { kind: "update" }>, column: string): boolean {
   return tree.assignments.some(
     ({ targets, value }) =>
       value.kind === "literal" &&

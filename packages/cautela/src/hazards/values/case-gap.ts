@@ -1,10 +1,4 @@
-import {
-  assignedIn,
-  filterParts,
-  pinnedConstants,
-  sameValue,
-  shownValue,
-} from "../../analysis/conditions/conditions.ts";
+import { assignedIn, pinsOf, sameValue, shownValue } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { branchValues } from "./missing-else.ts";
@@ -37,7 +31,7 @@ export const caseGap: Hazard = {
   check({ tree, names, changes }) {
     if (tree.kind !== "update" || changes.length === 0) return [];
     if (!tree.assignments.some(({ value }) => value.kind === "case")) return [];
-    const pinned = pinnedConstants(filterParts(changes[0].change.conditions), names);
+    const pinned = pinsOf(changes[0].change.conditions, names);
     const drafts: Draft[] = [];
     for (const { value, column } of assignedIn(tree, names)) {
       if (value.kind !== "case") continue;

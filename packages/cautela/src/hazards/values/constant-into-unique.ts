@@ -1,10 +1,4 @@
-import {
-  type AssignedColumn,
-  assignedIn,
-  filterParts,
-  pinnedConstants,
-  usedColumn,
-} from "../../analysis/conditions/conditions.ts";
+import { type AssignedColumn, assignedIn, pinsOf, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { Key } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
@@ -104,7 +98,7 @@ function partOfKey(
   const value = hit ? constant(hit.value) : null;
   if (!hit || !value || value.type === "null" || given.some((one) => one && !constant(one.value))) return null;
   // Rows that have the old value of this part already are kept apart by the others.
-  const pinned = pinnedConstants(filterParts(change.conditions), null);
+  const pinned = pinsOf(change.conditions, null);
   const settled = pinned.some(({ column, values }) => column.name === hit.column.name && values.length === 1);
   const rest = key.columns.filter((_, i) => given[i] === undefined);
   if (settled) return null;

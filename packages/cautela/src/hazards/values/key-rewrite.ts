@@ -1,4 +1,4 @@
-import { assignedIn, filterParts, pinnedConstants, sameValue } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, pinsOf, sameValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -35,7 +35,7 @@ export const keyRewrite: Hazard = {
       if (!table || softener) continue;
       const key = tableKey(table.schema, table.name);
       const referring = catalog.referencing(key);
-      const pinned = pinnedConstants(filterParts(change.conditions), names);
+      const pinned = pinsOf(change.conditions, names);
       for (const { column, value } of assignedIn(tree, names)) {
         if (column.relation && column.relation.table !== table) continue;
         // The key of the very row that is meant, written along with the rest.

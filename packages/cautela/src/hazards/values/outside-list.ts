@@ -1,5 +1,5 @@
 import { refusal } from "../../analysis/conditions/allowed.ts";
-import { assignedIn, filterParts, pinnedConstants, shownValue } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, pinsOf, shownValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
@@ -52,7 +52,7 @@ export const outsideList: Hazard = {
     // A filter that asks for a word that no row can have.
     for (const { change, result } of changes)
       if (change.table && result.filter !== "dead")
-        for (const { column, values } of pinnedConstants(filterParts(change.conditions), names)) {
+        for (const { column, values } of pinsOf(change.conditions, names)) {
           const known =
             column.relation && column.relation.table !== change.table ? null : columnLike(change.table, column.name);
           const [value] = values;

@@ -225,7 +225,12 @@ export class ReviewSession {
     const outer = this.#count;
     this.#one(statement, source, { previous: this.#previous, next: next?.statement ?? null }, ALWAYS, null);
     this.#previous = statement;
-    if (!runsOthers(statement.tree)) return;
+    if (runsOthers(statement.tree)) this.#inside(statement, source, outer);
+    if (statement.terminator === "batch") this.#state.history.batch.end(source.lines.at(statement.end).line);
+  }
+
+  /** Reviews the statements that run inside another one. */
+  #inside(statement: ReadStatement, source: SourceView, outer: number): void {
     const { kind } = statement.tree;
     const inCode = kind !== "dynamic" && kind !== "create-schema" && !dialects[this.#dialect].syntax.controlFlow;
     for (const { tree, conditional, looped } of executed(statement.tree)) {

@@ -108,10 +108,6 @@ export class StatementContext implements HazardContext, Step {
   /** The engine refuses the statement, see `Draft.refused`. */
   refused = false;
 
-  get endsBatch(): boolean {
-    return this.statement.terminator === "batch";
-  }
-
   get names(): Resolution | null {
     if (this.#names === undefined)
       this.#names = this.catalog ? resolveStatement(this.tree, this.catalog, this.dialect) : null;

@@ -25,7 +25,7 @@ export function notePast(context: Step, history: History): void {
   };
   noteTouched(context, history);
   history.mayHaveMade ||= mayMake(tree);
-  history.batch.note(tree, at.region.line, context.endsBatch);
+  history.batch.note(tree);
   switch (tree.kind) {
     case "unread":
       history.noteUnread(context.slice(tree.start, Math.min(tree.end, tree.start + 4000)));

@@ -29,8 +29,6 @@ export interface Step {
   readonly backup: string | null;
   /** Why the script is a first installation, as a comment at its head says; null: nobody says so. */
   readonly install: string | null;
-  /** A batch separator follows it. */
-  readonly endsBatch: boolean;
   /** It stands inside a block: it may run more than once. */
   readonly inCode: boolean;
   /** It stands in a branch, in a loop or in a handler of errors: it need not run. */

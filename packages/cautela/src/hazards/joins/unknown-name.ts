@@ -1,6 +1,7 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import { isPseudoColumn } from "../../analysis/names/pseudo-columns.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
+import { declaredVariables } from "../../analysis/script/batch-variables.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { RelationObject } from "../../catalog/catalog.ts";
 import { columnLike } from "../../catalog/columns.ts";
@@ -127,9 +128,12 @@ function insertedDraft(
 function endedVariables({ tree, history, dialect }: HazardContext): Draft[] {
   if (!history.batch.some) return [];
   const drafts = new Map<string, Draft>();
+  const declared = new Set<string>();
   walk(tree, (node) => {
+    // A block may declare it again, for all that follows.
+    if (node.kind === "declare") for (const name of declaredVariables(node)) declared.add(name);
     const line = node.kind === "variable" ? history.batch.endedOn(node.name) : null;
-    if (node.kind === "variable" && line !== null && drafts.size < 5)
+    if (node.kind === "variable" && line !== null && !declared.has(node.name.toLowerCase()) && drafts.size < 5)
       drafts.set(node.name.toLowerCase(), {
         weight: "stop",
         refused: true,

@@ -33,6 +33,37 @@ DELETE FROM crumb WHERE loaf_id = @id
 GO
 DECLARE @id int = 4
 DELETE FROM loaf WHERE loaf_id = @id
+-- case: a variable in the loop that ends its batch [tsql]
+DECLARE @left int = 1
+WHILE @left > 0
+BEGIN
+    DELETE TOP (500) FROM crumb WHERE loaf_id = 3
+    SET @left = @@ROWCOUNT
+END
+GO
+DELETE FROM loaf WHERE loaf_id = 3
+-- case: a variable in the IF that ends its batch [tsql]
+DECLARE @id int = 4
+IF EXISTS (SELECT 1 FROM loaf WHERE loaf_id = @id)
+    DELETE FROM crumb WHERE loaf_id = @id
+GO
+-- case: a variable that a block declares again [tsql]
+DECLARE @id int = 4
+DELETE FROM crumb WHERE loaf_id = @id
+GO
+BEGIN
+    DECLARE @id int = 5
+    DELETE FROM crumb WHERE loaf_id = @id
+END
+GO
+-- case: a variable of a block after its batch [tsql]
+-- finds: 3 unknown-name stop
+BEGIN
+    DECLARE @id int = 5
+    DELETE FROM crumb WHERE loaf_id = @id
+END
+GO
+DELETE FROM loaf WHERE loaf_id = @id
 -- case: PRINT before the count [tsql]
 -- finds: 3 stale-count ask
 BEGIN TRANSACTION

@@ -3,6 +3,14 @@ import type { Expr } from "../../sql/nodes/tree.ts";
 import { conjuncts } from "../changes/reach.ts";
 import type { ShapeSource, ViewShape } from "./shape.ts";
 
+/** Whether the keys of all tables that a query reads are known. */
+export function keysAreKnown(shape: ViewShape): boolean {
+  return shape.sources.every(
+    ({ kind, relation }) =>
+      kind !== "table" || (relation !== null && !(relation.object === "table" && relation.partial)),
+  );
+}
+
 /** Whether every other source is met once for each row of this one. */
 export function anchors(source: ShapeSource, shape: ViewShape): boolean {
   const seen = new Set([source]);

@@ -8,6 +8,8 @@ export type WriteAction = "insert" | "update" | "delete";
 export interface Refusals extends Record<WriteAction, string | null> {
   /** Sources of a join whose columns cannot be written, with the reason. */
   sealedSources: Map<ShapeSource, string>;
+  /** The answer depends on keys of tables that are not known: nothing is refused, and nothing is sure. */
+  unsure?: boolean;
   /** Only a write through the view itself, or one that reads nothing else, is refused; a join above it takes it. */
   alone?: boolean;
   /** An INSERT through a join is refused also for a view beside the written table that takes none. */

@@ -136,6 +136,7 @@ function judge(
   }
   const rules: Refusals = refusals(view, shape, dialect);
   result.alone = rules.alone ?? false;
+  if (rules.unsure) result.known = false;
   result.columns = shape.columns.map((column) =>
     settled(seenThrough(column, shape, below, dialect), shape, below, dialect),
   );

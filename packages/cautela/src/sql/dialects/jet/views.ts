@@ -1,4 +1,4 @@
-import { anchors } from "../../../analysis/views/key-preserved.ts";
+import { anchors, keysAreKnown } from "../../../analysis/views/key-preserved.ts";
 import { condensed, NO_RELATIONS, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
 import type { ViewShape } from "../../../analysis/views/shape.ts";
 import type { View } from "../../../catalog/model.ts";
@@ -13,6 +13,7 @@ function refusals(_: View, shape: ViewShape): Refusals {
   if (shape.sources.length === 0) return refused("it reads no table");
   if (shape.listSubquery) return refused("a subquery stands in its list");
   if (!shape.joined) return refused(null);
+  if (!keysAreKnown(shape)) return { ...refused(null), unsure: true };
   if (!shape.sources.some((source) => anchors(source, shape)))
     return refused("none of its joins meets a unique index, so the engine cannot tell its rows apart");
   return refused(null);

@@ -1,4 +1,4 @@
-import { anchors } from "../../../analysis/views/key-preserved.ts";
+import { anchors, keysAreKnown } from "../../../analysis/views/key-preserved.ts";
 import { condensed, NO_RELATIONS, type Refusals, refused, type ViewRules } from "../../../analysis/views/refusals.ts";
 import type { ShapeSource, ViewShape } from "../../../analysis/views/shape.ts";
 import type { View } from "../../../catalog/model.ts";
@@ -13,6 +13,7 @@ function refusals(view: View, shape: ViewShape): Refusals {
   if (shape.listSubquery) return refused("a subquery stands in its list");
   if (!shape.joined) return shape.sources[0].kind === "table" ? refused(null) : refused("it reads a subquery");
   const result = refused(null);
+  if (!keysAreKnown(shape)) return { ...result, unsure: true };
   const preserved = shape.sources.filter((source) => keyPreserved(source, shape));
   for (const source of shape.sources) {
     if (preserved.includes(source)) continue;

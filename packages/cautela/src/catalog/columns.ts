@@ -1,3 +1,4 @@
+import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Column, Table } from "./model.ts";
 
 /** Fewer columns than this are looked through faster than they are indexed. */
@@ -62,4 +63,12 @@ export function columnLike(table: Table | null | undefined, name: string): Colum
   if (at === undefined) return undefined;
   const like = (column: Column | undefined): boolean => column?.name.toLowerCase() === name;
   return like(columns[at]) ? columns[at] : columns.find(like);
+}
+
+/** Whether the key of a table is one column that the engine numbers. */
+export function isNumbered(table: Table | null | undefined, column: Column, dialect: Dialect): boolean {
+  const key = table?.primaryKey?.columns;
+  if (key?.length !== 1 || key[0] !== column.name) return false;
+  const rowid = dialect.engine.rowidKey && column.type === "integer";
+  return rowid || column.identity !== null || /^nextval\s*\(/i.test(column.default ?? "");
 }

@@ -1,3 +1,4 @@
+import { isNumbered } from "../../catalog/columns.ts";
 import type { Between, CommonTable, Expr, In, Like, Logic, Name, Query, Source } from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
 import { absentRow, contradicts, covers, type Fact, isComparison, MIRRORED, pointOf } from "./bounds.ts";
@@ -278,12 +279,7 @@ export class Truth {
   /** A key of one column that the engine numbers. */
   #isNumbered(expr: Expr): boolean {
     const column = this.fact(expr)?.column;
-    const table = this.#target?.table;
-    const key = table?.primaryKey?.columns;
-    if (!column || !key || key.length !== 1 || key[0] !== column.name) return false;
-    const { engine } = this.#names.dialect;
-    const rowid = engine.rowidKey && column.type === "integer";
-    return rowid || column.identity !== null || /^nextval\s*\(/i.test(column.default ?? "");
+    return column !== undefined && column !== null && isNumbered(this.#target?.table, column, this.#names.dialect);
   }
 
   #truthinessOfBinary(expr: Expr): Outcomes {

@@ -2,7 +2,10 @@ import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { columnNamed, isNumbered } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
+import type { Table } from "../../catalog/model.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { joinBy } from "./open-join.ts";
 
@@ -23,7 +26,7 @@ export const offKeyJoin: Hazard = {
   explanation:
     "A foreign key says how two tables belong together, and the statement joins them by other columns: often by two numbers that " +
     "both are called id, which match rows that have nothing to do with each other. Joins on columns that are a key on neither side are " +
-    "reported as well.",
+    "reported as well, and joins of two keys that the engine counts up, each for itself.",
   remedy: "Join by the columns of the foreign key.",
   example: {
     dialect: "postgresql",
@@ -31,7 +34,7 @@ export const offKeyJoin: Hazard = {
     dangerous: "UPDATE mooring SET fee = 0 FROM vessel v WHERE v.vessel_id = mooring.mooring_id AND v.class = 'sail';",
     sound: "UPDATE mooring SET fee = 0 FROM vessel v WHERE v.vessel_id = mooring.vessel_id AND v.class = 'sail';",
   },
-  check({ tree, names, changes }) {
+  check({ tree, names, changes, dialect }) {
     if (!names) return [];
     const level = joinTreeOf(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level) return [];
@@ -76,6 +79,14 @@ export const offKeyJoin: Hazard = {
             ...links.pinned.filter((one) => one.relation === relation).map((one) => one.column),
           ]),
         );
+      if (numbers(a, b, columns, dialect)) {
+        drafts.push({
+          message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}: the engine numbers each of the two by itself.`,
+          because: ["both are keys that are counted up, and no foreign key ties one to the other"],
+          remedy: joinBy(a, [b]) ?? "Join by a column of one table that refers to the other.",
+        });
+        continue;
+      }
       if (settled(a, 0) !== false || settled(b, 1) !== false || sharedKey(a, b, columns)) continue;
       drafts.push({
         message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}, which is a key of neither.`,
@@ -104,6 +115,39 @@ function declared(
     found = "other";
   }
   return found;
+}
+
+/**
+ * Whether two numbers are compared that are counted independently of each other: the keys of two tables, each called
+ * differently. Keys that are called alike may be one and the same, as in a copy or in a table that extends another one.
+ */
+function numbers(
+  a: BoundRelation,
+  b: BoundRelation,
+  columns: readonly (readonly [string, string])[],
+  dialect: Dialect,
+): boolean {
+  const [[x, y], ...more] = columns;
+  if (more.length > 0 || x.toLowerCase() === y.toLowerCase()) return false;
+  const [left, right] = [columnNamed(a.table, x), columnNamed(b.table, y)];
+  if (!left || !right || !a.table || !b.table || tied(a.table, x) || tied(b.table, y)) return false;
+  if (isNamedAfter(x, b.table) || isNamedAfter(y, a.table)) return false;
+  return isNumbered(a.table, left, dialect) && isNumbered(b.table, right, dialect);
+}
+
+/** Whether a column bears the name of a table, as the key of one that extends it does: `profile.person_id`. */
+function isNamedAfter(column: string, { name }: Table): boolean {
+  const bare = (text: string): string =>
+    text
+      .toLowerCase()
+      .replace(/_?(?:id|no|nr|key|code)$/, "")
+      .replace(/s$/, "");
+  return bare(column) !== "" && bare(column) === bare(name);
+}
+
+/** A key that refers to another table takes its numbers from there. */
+function tied({ foreignKeys }: Table, column: string): boolean {
+  return foreignKeys.some(({ columns }) => columns.includes(column));
 }
 
 /** Both columns refer to the same table by foreign keys. */

@@ -9,7 +9,7 @@ CREATE TABLE notice (owner_id integer, vessel_id integer);
 UPDATE mooring SET fees = 0 WHERE mooring_id = 3;
 -- case: SET takes its columns from the target alone [postgresql sqlite]
 -- finds: 0 unknown-name stop
-UPDATE owner SET mooring_id = 3 FROM mooring AS m WHERE m.mooring_id = owner.owner_id;
+UPDATE vessel SET fee = 3 FROM mooring AS m WHERE m.vessel_id = vessel.vessel_id;
 -- case: SET of a join that names no table [mysql mariadb]
 -- finds: 0 ambiguous-name stop
 UPDATE vessel v JOIN mooring m ON m.vessel_id = v.vessel_id SET vessel_id = 4 WHERE m.mooring_id = 3;

@@ -1,8 +1,10 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
+import { usedColumn } from "../../analysis/conditions/conditions.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { relationsIn } from "../../analysis/conditions/links.ts";
+import type { BoundRelation, Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
+import type { Expr, Join, Span } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -22,7 +24,8 @@ export const undoneOuter: Hazard = {
   title: "A filter that undoes a LEFT JOIN",
   explanation:
     "A LEFT JOIN keeps rows without a match and fills the joined columns with NULL. A condition on one of those columns in WHERE is not " +
-    "true for NULL, so the rows are gone again: the statement works as with an INNER JOIN.",
+    "true for NULL, so the rows are gone again: the statement works as with an INNER JOIN. IS NULL finds the rows without a match only " +
+    "where the column is never NULL in a row that is there.",
   remedy: "Move the condition to ON if the rows without a match are meant, or write INNER JOIN.",
   example: {
     dialect: "postgresql",
@@ -45,7 +48,11 @@ export const undoneOuter: Hazard = {
         const found = relationsIn(one, names, here);
         return found.relations.size === 1 && relation.some((other) => found.relations.has(other));
       });
-      if (!part) continue;
+      if (!part) {
+        const draft = looseAbsence(join, relation, conjuncts(level.where), names, show);
+        if (draft) drafts.push(draft);
+        continue;
+      }
       drafts.push({
         message: `\`${show(part)}\` is not true for rows without a match, so this LEFT JOIN works as an INNER JOIN.`,
         because: [`\`${relation[0]?.name ?? "…"}\` is NULL where nothing matches`],
@@ -55,6 +62,43 @@ export const undoneOuter: Hazard = {
     return drafts;
   },
 };
+
+/**
+ * `v.class IS NULL` after a LEFT JOIN: rows without a match, and those whose match has no class. Only a column that is never
+ * NULL where there is a match, or that the join compares, tells the two apart.
+ */
+function looseAbsence(
+  { on, using, natural }: Join,
+  relation: readonly BoundRelation[],
+  parts: readonly Expr[],
+  names: Resolution,
+  show: (node: Span) => string,
+): Draft | null {
+  const [only] = relation;
+  if (relation.length !== 1 || !only.table || !on || using || natural) return null;
+  const asked = parts.flatMap((part) => {
+    const column = part.kind === "is" && part.test === "null" ? usedColumn(part.operand, names) : null;
+    return column?.relation === only && column.offered ? [{ part, column: column.offered.column }] : [];
+  });
+  const compared = new Set<string>();
+  walk(on, (node) => {
+    const column = node.kind === "column" ? usedColumn(node, names) : null;
+    if (column?.relation === only) compared.add(column.name);
+    return undefined;
+  });
+  const [first, ...more] = asked;
+  if (!first?.column || more.length > 0 || first.column.required || first.column.nulls === 0) return null;
+  if (compared.has(first.column.name.toLowerCase())) return null;
+  const key = only.table.primaryKey?.columns[0] ?? only.table.columns.find(({ required }) => required)?.name;
+  return {
+    weight: "ask",
+    message: `\`${show(first.part)}\` is true for rows without a match in \`${only.name}\`, and as well for those whose match has no \`${first.column.name}\`.`,
+    because: [`\`${first.column.name}\` may be NULL in a row that is there`],
+    remedy: key
+      ? `Ask for \`${key}\` IS NULL if rows without a match are meant; if both are, say so: (… OR …).`
+      : "Write NOT EXISTS if rows without a match are meant.",
+  };
+}
 
 /** Whether a condition is never true when the column in it is NULL. */
 function rejectsNull(part: Expr): boolean {

@@ -15,3 +15,15 @@ INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT m.mooring_id,
 UPDATE mooring m LEFT JOIN vessel v ON v.vessel_id = m.vessel_id SET m.fee = 0 WHERE v.class = 'sail' OR v.class IS NULL;
 -- case: rows without a match are asked for [postgresql mysql mariadb sqlite tsql plsql]
 INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT m.mooring_id, m.berth_id, 1, m.from_day FROM mooring m LEFT JOIN survey s ON s.berth_id = m.berth_id WHERE s.survey_id IS NULL;
+-- case: IS NULL of a column that may be empty in a row that is there [mysql mariadb]
+-- finds: 0 undone-outer ask
+DELETE b FROM berth b LEFT JOIN mooring m ON m.berth_id = b.berth_id WHERE m.to_day IS NULL;
+-- case: the same of an INSERT [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 undone-outer ask
+INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT b.berth_id, b.berth_id, 1, '2026-12-01' FROM berth b LEFT JOIN mooring m ON m.berth_id = b.berth_id WHERE m.to_day IS NULL;
+-- case: the key is asked for as well [mysql mariadb]
+DELETE b FROM berth b LEFT JOIN mooring m ON m.berth_id = b.berth_id WHERE m.to_day IS NULL AND m.mooring_id IS NULL;
+-- case: the column is one that the join compares [mysql mariadb]
+DELETE o FROM owner o LEFT JOIN owner p ON p.mail = o.phone WHERE p.mail IS NULL;
+-- case: a column that is never empty [mysql mariadb]
+DELETE b FROM berth b LEFT JOIN mooring m ON m.berth_id = b.berth_id WHERE m.status IS NULL;

@@ -69,7 +69,7 @@ const STORIES: Record<string, string[]> = {
   "mariadb/02-clear-log": ["every-row", "hollow-filter"],
   "sqlite/01-tidy-owners": ["reference-blocks", "hard-delete", "no-way-back", "hollow-filter"],
   "sqlite/02-rebuild-tariff": ["loose-insert", "thin-backup", "reruns-badly"],
-  "tsql/01-cut-off": ["every-row", "stranded-filter", "unread"],
+  "tsql/01-cut-off": ["stranded-filter"],
   "tsql/02-through-the-alias": [
     "drifts-on-rerun",
     "trigger-blocks",

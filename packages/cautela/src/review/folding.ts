@@ -16,6 +16,7 @@ export class Findings {
   readonly #subsumes: ReadonlyMap<string, readonly string[]>;
   readonly #rank: ReadonlyMap<string, number>;
   readonly #byCause = new Map<string, Finding>();
+  readonly #causes = new Map<Finding, string>();
   /** What differs between the places of a finding, and the message that names all of it. */
   readonly #about = new Map<Finding, { of: Set<string>; together: (about: readonly string[]) => string }>();
   /** The finding that takes in another hazard's at a statement. */
@@ -55,8 +56,21 @@ export class Findings {
       return false;
     }
     this.#byCause.set(key, finding);
+    this.#causes.set(finding, key);
+    if (accepted === null) for (const id of this.#subsumes.get(hazard) ?? []) this.#takeBack(id, finding);
     this.list.push(finding);
     return true;
+  }
+
+  /** Takes in what has been found before at the same statement and says the same, where it stands there alone. */
+  #takeBack(hazard: string, taker: Finding): void {
+    for (let i = this.list.length - 1; i >= 0 && this.list[i].statement === taker.statement; i--) {
+      const one = this.list[i];
+      if (one.hazard !== hazard || one.accepted !== null || one.places.length > 0) continue;
+      this.list.splice(i, 1);
+      this.#byCause.delete(this.#causes.get(one) ?? "");
+      takeIn(taker, one);
+    }
   }
 
   /** The heaviest weight at each statement, of what nobody has accepted; each place counts. */
@@ -73,7 +87,10 @@ export class Findings {
   /** All of them in the order of the script. */
   sorted(): Finding[] {
     for (const [finding, { of, together }] of this.#about) if (of.size > 1) finding.message = together([...of]);
-    for (const { places } of this.list) places.sort(byPlace);
+    for (const finding of this.list) {
+      finding.places.sort(byPlace);
+      if (finding.fix?.edits.length === 0) finding.fix = null;
+    }
     const rank = ({ hazard }: Finding): number => this.#rank.get(hazard) ?? 0;
     return this.list.sort((a, b) => byPlace(a, b) || rank(a) - rank(b));
   }
@@ -84,7 +101,7 @@ function byPlace(a: Region & { statement: number }, b: Region & { statement: num
 }
 
 /** The one that takes in another decides how heavy both are. */
-function takeIn(taker: Finding, { message, remedy }: Draft): void {
+function takeIn(taker: Finding, { message, remedy }: Pick<Draft, "message" | "remedy">): void {
   const reason = `${message[0].toLowerCase()}${message.slice(1).replace(/\.$/, "")}`;
   if (!taker.because.includes(reason)) taker.because.push(reason);
   if (remedy === "" || taker.remedy.includes(remedy)) return;

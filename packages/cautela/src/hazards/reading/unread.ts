@@ -2,6 +2,7 @@ import { isTypographic } from "../../analysis/statement/node-index.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Fix, Hazard, HazardContext } from "../hazard.ts";
 import { likelyCauses, meantWord, READ } from "../likely-cause.ts";
+import { isCutOff } from "../rows/stranded-filter.ts";
 
 /**
  * A statement that could not be read.
@@ -31,6 +32,7 @@ export const unread: Hazard = {
     const { statement, dialect, line, slice, region } = context;
     const { tree } = statement;
     if (tree.kind !== "unread") return typographic(context);
+    if (isCutOff(context)) return [];
     const { expected, found, start } = tree.problem;
     const meant = meantWord(tree.problem, dialect);
     const fix = straightQuotes(

@@ -15,6 +15,7 @@ export const strandedFilter: Hazard = {
   id: "stranded-filter",
   family: "rows",
   weight: "stop",
+  subsumes: ["every-row", "hollow-filter", "no-way-back"],
   title: "A filter that was cut off",
   explanation:
     "A semicolon or a batch separator stands between the statement and its WHERE. The first part is complete and runs " +
@@ -30,13 +31,24 @@ export const strandedFilter: Hazard = {
   check(context) {
     const blank = blankLine(context);
     if (blank) return [blank];
-    const { changes, next, slice, statement, line, region } = context;
+    const { changes, next, slice, statement, line, region, previous } = context;
+    if (isCutOff(context))
+      return [
+        {
+          cause: `cut off ${previous?.start}`,
+          // What mends the statement before it mends this one; alone nothing does.
+          fix: { title: "Remove the terminator", edits: [] },
+          message: `\`${firstLine(slice(statement.start, Math.min(statement.end, statement.start + 200)))}\` is cut off from the statement before it, which runs without it.`,
+          because: ["it is no statement of its own, so the engine refuses it"],
+          remedy: "Remove what stands between the two.",
+        },
+      ];
     if (next?.kind !== "unread") return [];
     const head = slice(next.start, Math.min(next.end, next.start + 200));
     if (!GOES_ON.test(head)) return [];
     const [change] = changes;
     if (!change || (change.result.filter !== "absent" && change.result.filter !== "hollow")) return [];
-    const cut = statement.terminator === "batch" ? "a batch separator" : "a terminator";
+    const cut = statement.terminator === "batch" ? "batch separator" : "terminator";
     const between = slice(statement.end, next.start);
     const at = between.indexOf(";");
     const only = at >= 0 && between.slice(0, at).trim() === "";
@@ -44,13 +56,25 @@ export const strandedFilter: Hazard = {
     return [
       {
         ...(only ? { fix: { title: "Remove the terminator", edits } } : {}),
-        message: `The filter of this statement is cut off: \`${head.split("\n", 1)[0].trim()}\` on line ${line(next.start)} belongs to it, and without it every row of \`${change.target}\` is hit.`,
-        because: [`${cut} stands before it`, "what comes after it is no statement of its own"],
-        remedy: `Remove ${cut}: the statement then ends with ${head.split("\n", 1)[0].trim()}`,
+        cause: `cut off ${statement.start}`,
+        message: `The filter of this statement is cut off: \`${firstLine(head)}\` on line ${line(next.start)} belongs to it, and without it every row of \`${change.target}\` is hit.`,
+        because: [`a ${cut} stands before it`, "what comes after it is no statement of its own"],
+        remedy: `Remove the ${cut}: the statement then ends with \`${firstLine(head)}\`.`,
       },
     ];
   },
 };
+
+function firstLine(text: string): string {
+  return text.split("\n", 1)[0].trim();
+}
+
+/** Whether what cannot be read goes on with a change that stands complete, and without a filter, before it. */
+export function isCutOff({ tree, statement, previous, slice }: HazardContext): boolean {
+  const before = previous?.tree;
+  if (tree.kind !== "unread" || (before?.kind !== "update" && before?.kind !== "delete") || before.where) return false;
+  return GOES_ON.test(slice(statement.start, Math.min(statement.end, statement.start + 10)));
+}
 
 const ENTRIES: ReadonlySet<string> = new Set([
   "update",

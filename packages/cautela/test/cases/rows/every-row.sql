@@ -1,4 +1,4 @@
--- hazards: every-row hollow-filter dead-filter unread
+-- hazards: every-row hollow-filter dead-filter unread stranded-filter
 -- tables
 CREATE TABLE berth (berth_id integer PRIMARY KEY, code varchar(20) NOT NULL, depth_m numeric(4,1));
 CREATE TABLE vessel (vessel_id integer PRIMARY KEY, berth_id integer, name varchar(40));
@@ -36,13 +36,13 @@ DELETE FROM berth # WHERE berth_id = 3
 -- case: two dashes without a blank are no comment [mysql]
 UPDATE berth SET depth_m = 5--1 WHERE berth_id = 3;
 -- case: the semicolon cuts the filter off [postgresql sqlite mysql]
--- finds: 0 every-row stop
--- finds: 1 unread stop
+-- finds: 0 stranded-filter stop
+-- finds: 1 stranded-filter stop
 DELETE FROM berth;
 WHERE berth_id = 3;
 -- case: the batch separator cuts the filter off [tsql]
--- finds: 0 every-row stop
--- finds: 1 unread stop
+-- finds: 0 stranded-filter stop
+-- finds: 1 stranded-filter stop
 DELETE berth
 GO
 WHERE berth_id = 3

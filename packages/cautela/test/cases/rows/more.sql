@@ -107,7 +107,6 @@ DELETE FROM mooring WHERE status = 'left' ORDER BY mooring_id LIMIT 10;
 DELETE FROM mooring WHERE random() < 0 AND status = 'left';
 -- case: the clock [postgresql]
 -- finds: 0 moving-filter note
--- finds: 0 null-blind note
 UPDATE owner SET phone = NULL WHERE left_on < current_date - 365;
 -- case: the clock as a value, not in the filter [postgresql]
 UPDATE owner SET left_on = current_date WHERE owner_id = 3;
@@ -132,6 +131,7 @@ DELETE FROM mooring WHERE mooring_id = $1;
 DELETE FROM mooring WHERE berth_id = [Which berth];
 -- case: a terminator before WHERE [postgresql mysql sqlite plsql]
 -- finds: 0 stranded-filter stop
+-- finds: 1 stranded-filter stop
 DELETE FROM mooring;
 WHERE mooring_id = 3;
 -- case: a comment with WHERE [postgresql]

@@ -68,8 +68,8 @@ const LOG = new Set([
   "trace",
   "changes",
 ]);
-const SCRATCH_FIRST = new Set(["tmp", "temp", "scratch", "stage", "staging", "work"]);
-const SCRATCH = new Set(["tmp", "temp", "scratch", "stage", "staging"]);
+const SCRATCH_FIRST = new Set(["tmp", "temp", "scratch", "stage", "staging", "stg", "work"]);
+const SCRATCH = new Set(["tmp", "temp", "scratch", "stage", "staging", "stg", "import", "imports"]);
 /** What can be made again. */
 const REGENERABLE = new Set(["cache", "caches", "cached", "session", "sessions", "sess", "queue", "queues", "locks"]);
 

@@ -1,12 +1,17 @@
+import { filterParts, pinsOf } from "../../analysis/conditions/conditions.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import type { Destruction } from "../../analysis/script/copies.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import { changeText } from "../../writing/change-text.ts";
 import type { SqlWriter } from "../../writing/writer.ts";
+import { ACTIVE, DELETED, ENDS, pastOf } from "../ended-rows.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -53,7 +58,7 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
       const kept = timeline.copies
         .of(lost.key)
         .some((copy) => copy.place < lost.copies && (copy.handedOn || shortfall(copy, lost) === null));
-      if (kept || lost.declared !== null) continue;
+      if (kept || lost.declared !== null || haveEnded(lost)) continue;
       const weight = lost.reach.bound === "one" ? "note" : "ask";
       if (said.has(`${lost.key} ${weight}`)) continue;
       said.add(`${lost.key} ${weight}`);
@@ -75,8 +80,44 @@ interface Meaning {
   remedy(lost: Destruction): string;
 }
 
-const ENDS =
-  /^(?:status|state|active|is_active|enabled|deleted|is_deleted|deleted_at|deleted_on|archived|archived_at|closed_at|closed_on|ended_on|end_date|left_on|valid_to|valid_until)$/i;
+/** Whether the filter asks for rows that are over already, by their end or by a flag. */
+function haveEnded({ source, table }: Destruction): boolean {
+  const named = (expr: Expr | null): Column | undefined => {
+    const ref = expr && plainColumn(expr);
+    return ref ? columnLike(table, ref.path[ref.path.length - 1].text.toLowerCase()) : undefined;
+  };
+  const conditions = source?.change.conditions ?? [];
+  const over = (flag: string, on: boolean): boolean => (on ? DELETED : ACTIVE).test(flag);
+  return (
+    filterParts(conditions).some((part) => {
+      const end = named(pastOf(part));
+      if (end && ENDS.test(end.name) && /date|time/.test(end.type)) return true;
+      const [expr, on] = flagOf(part);
+      const flag = named(expr);
+      return flag !== undefined && over(flag.name, on);
+    }) ||
+    pinsOf(conditions, null).some(
+      ({ column, values: [value, ...more] }) =>
+        more.length === 0 && (value.type === "boolean" || value.type === "number") && over(column.name, !!value.value),
+    )
+  );
+}
+
+/** What a condition asks to be true or false: `deleted`, `NOT active`, `is_deleted IS TRUE`. */
+function flagOf(part: Expr): [Expr | null, boolean] {
+  switch (part.kind) {
+    case "column":
+      return [part, true];
+    case "unary":
+      return part.op === "not" ? [part.operand, false] : [null, false];
+    case "is":
+      return part.test === "true" || part.test === "false"
+        ? [part.operand, (part.test === "true") !== part.negated]
+        : [null, false];
+    default:
+      return [null, false];
+  }
+}
 
 /** Why the rows of a table are not simply deleted, and what is done instead; null where nothing says so. */
 function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer: SqlWriter): Meaning | null {
@@ -125,8 +166,8 @@ function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer
 function closedValue(column: Column, writer: SqlWriter): string | null {
   if (/date|time/.test(column.type)) return writer.today;
   if (!/^(?:bool|bit|yesno|logical|tinyint|smallint|int|number|numeric|decimal)/.test(column.type)) return null;
-  if (/^(?:active|is_active|enabled)$/i.test(column.name)) return writer.truth(false, column);
-  return /^(?:deleted|is_deleted|archived)$/i.test(column.name) ? writer.truth(true, column) : null;
+  if (ACTIVE.test(column.name)) return writer.truth(false, column);
+  return DELETED.test(column.name) ? writer.truth(true, column) : null;
 }
 
 /** FROM and WHERE of the rows that are deleted, as the statement writes them; null where it joins. */

@@ -1,8 +1,11 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { plainColumn } from "../../analysis/conditions/constants.ts";
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import { expressionKey } from "../../analysis/conditions/filter-facts.ts";
+import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
+import { holdsAnEvent } from "../ended-rows.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -48,6 +51,7 @@ export const nullBlind: Hazard = {
             .map(({ start, end }) => context.slice(start, end)),
         ).size > 1;
       for (const part of parts) {
+        if (rewrites(part, context)) continue;
         const draft = notIn(part, context) ?? unequal(part, settled, context) ?? ranged(part, named, context);
         if (draft) drafts.push(draft);
       }
@@ -55,6 +59,43 @@ export const nullBlind: Hazard = {
     return drafts;
   },
 };
+
+/**
+ * Whether a condition only keeps an UPDATE from writing what is there already: `SET code = upper(code) WHERE code <> upper(code)`.
+ * Of NULL the expression makes NULL as well, so that nothing is left out.
+ */
+function rewrites(part: Expr, { tree, names, slice }: HazardContext): boolean {
+  if (tree.kind !== "update" || part.kind !== "binary" || (part.op !== "<>" && part.op !== "!=")) return false;
+  const assigned = assignedIn(tree, names);
+  return [
+    [part.left, part.right],
+    [part.right, part.left],
+  ].some(([column, value]) => {
+    const own = usedColumn(column, names);
+    if (!own || !isStrictIn(value, own.name, names)) return false;
+    const key = expressionKey(value, slice);
+    return assigned.some((one) => one.column.name === own.name && expressionKey(one.value, slice) === key);
+  });
+}
+
+/** Whether an expression is NULL where the column is: the column itself, and functions of it that look at nothing else. */
+function isStrictIn(expr: Expr, column: string, names: Resolution | null): boolean {
+  const within = (one: Expr): boolean =>
+    constant(one) === null ? usedColumn(one, names)?.name === column || isStrictIn(one, column, names) : false;
+  switch (expr.kind) {
+    case "cast":
+      return within(expr.operand);
+    case "binary":
+      return /^(?:[-+*/%]|\|\|)$/.test(expr.op) && (within(expr.left) || within(expr.right));
+    case "call":
+      return STRICT.test(expr.name.parts[expr.name.parts.length - 1].text) && expr.args.some(within);
+    default:
+      return false;
+  }
+}
+
+const STRICT =
+  /^(?:upper|lower|ucase|lcase|initcap|proper|l?r?trim|btrim|replace|regexp_replace|translate|substr|substring|mid|left|right|round|trunc|truncate|abs|floor|ceil|ceiling|lpad|rpad|reverse|date|date_trunc)$/i;
 
 /** NOT IN (SELECT column …) where the column may be NULL. */
 function notIn(part: Expr, context: HazardContext): Draft | null {
@@ -157,6 +198,8 @@ function ranged(part: Expr, settled: (column: string) => boolean, context: Hazar
   const column = operand ? usedColumn(operand, context.names) : null;
   const offered = column?.offered?.column;
   if (!column || !offered || offered.required || offered.nulls === 0 || settled(column.name)) return null;
+  // What has not happened has no time, and is left out of what happened before or after one.
+  if (holdsAnEvent(column.name)) return null;
   return {
     cause: `range ${column.relation?.name ?? ""}.${column.name}`,
     message: `Rows in which \`${column.name}\` is NULL are left out.`,

@@ -2,12 +2,14 @@
 // every script of the repository, every case, every hazard's example, and scripts put together from them by chance.
 //
 //   npm run compare -- [REV]     REV: the commit to compare with, HEAD if left out
-import { execFileSync } from "node:child_process";
+import { execFile, execFileSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, relative } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
+import { promisify } from "node:util";
 
+const run = promisify(execFile);
 const root = fileURLToPath(new URL("..", import.meta.url));
 const DIALECTS = ["postgresql", "mysql", "mariadb", "sqlite", "tsql", "plsql", "jet"];
 /** Scripts put together by chance, for each dialect. */
@@ -120,11 +122,13 @@ async function compare(revision) {
       if (!/^cautela/.test(entry)) symlinkSync(join(root, "node_modules", entry), join(old, "node_modules", entry));
     for (const tree of [old, root])
       execFileSync("npx", ["tsc", "-b", "packages/cautela"], { cwd: tree, stdio: "inherit" });
-    const [before, after] = [old, root].map((tree, i) => {
-      const into = join(work, `${i}.json`);
-      execFileSync(process.execPath, [fileURLToPath(import.meta.url), "--dump", tree, into], { stdio: "inherit" });
-      return JSON.parse(readFileSync(into, "utf8"));
-    });
+    const [before, after] = await Promise.all(
+      [old, root].map(async (tree, i) => {
+        const into = join(work, `${i}.json`);
+        await run(process.execPath, [fileURLToPath(import.meta.url), "--dump", tree, into]);
+        return JSON.parse(readFileSync(into, "utf8"));
+      }),
+    );
     let differing = 0;
     for (const name of new Set([...Object.keys(before), ...Object.keys(after)])) {
       for (const part of new Set([...Object.keys(before[name] ?? {}), ...Object.keys(after[name] ?? {})])) {

@@ -1,7 +1,16 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { PGlite } from "@electric-sql/pglite";
-import { type Assignment, type DialectId, type Expr, isDialectId, type Node, readScript } from "cautela";
+import {
+  type Assignment,
+  catalogFromDdl,
+  type DialectId,
+  type Expr,
+  isDialectId,
+  type Node,
+  readScript,
+  review,
+} from "cautela";
 import { walk } from "cautela/tools";
 import fc from "fast-check";
 import { loadModule, parseSync } from "libpg-query";
@@ -298,3 +307,44 @@ describe.each(engines)("%s agrees", (_name, open) => {
     expect(refused).toEqual([]);
   });
 });
+
+test.skipIf(!maria)(
+  "MariaDB agrees on dates whose year stands last: before all dates, and refused where they are written",
+  async () => {
+    const ddl = "CREATE TABLE stay (id integer NOT NULL PRIMARY KEY, day date, at datetime)";
+    const catalog = catalogFromDdl(ddl, { dialect: "mariadb" });
+    const db = await mysql.createConnection({ uri: maria ?? "" });
+    await db.query(ddl.replace("CREATE", "CREATE OR REPLACE TEMPORARY"));
+    const date = fc.tuple(
+      fc.integer({ min: 1, max: 31 }),
+      fc.integer({ min: 1, max: 12 }),
+      fc.constantFrom(".", "/", "-"),
+    );
+    const column = fc.constantFrom("day", "at");
+    await fc.assert(
+      fc.asyncProperty(
+        date,
+        column,
+        fc.constantFrom("<", "<=", "=", ">", ">=", "<>"),
+        async ([day, month, sign], name, op) => {
+          const written = [day, month].map((n) => String(n).padStart(2, "0")).join(sign);
+          for (const text of [`${written}${sign}2021`, `${month}${sign}${day}${sign}2021`]) {
+            await db.query("REPLACE INTO stay VALUES (1, '2019-05-05', '2019-05-05'), (2, '2024-01-01', '2024-01-01')");
+            const said = (sql: string) =>
+              review(sql, { dialect: "mariadb", catalog }).findings.find(({ hazard }) => hazard === "unclear-date")
+                ?.weight;
+            const removal = `DELETE FROM stay WHERE ${name} ${op} '${text}'`;
+            const [{ affectedRows }] = (await db.query(removal)) as unknown as [{ affectedRows: number }];
+            expect({ removal, affectedRows }).toEqual({ removal, affectedRows: said(removal) === "stop" ? 2 : 0 });
+            const change = `UPDATE stay SET ${name} = '${text}' WHERE id = 1`;
+            expect(said(change)).toBe("stop");
+            await db.query("REPLACE INTO stay VALUES (1, NULL, NULL)");
+            await expect(db.query(change)).rejects.toThrow(/Incorrect date/);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+    await db.end();
+  },
+);

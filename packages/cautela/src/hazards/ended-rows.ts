@@ -11,7 +11,7 @@ export const ACTIVE = /^(?:active|is_active|enabled)$/i;
 export const DELETED = /^(?:deleted|is_deleted|archived)$/i;
 
 const HAPPENS =
-  /^(?:end|ends|ended|end_date|enddate|valid_?(?:to|until|till)|expir(?:es|ed|y|ation)?(?:_?(?:at|on|date))?|(?:ends|left|sent|paid|read|due|done|sold)_?(?:at|on|date)|\w*ed_?(?:at|on|date|time))$/i;
+  /^(?:end|ends|ended|end_date|enddate|valid_?(?:to|until|till)|expir(?:es|ed|y|ation)?(?:_?(?:at|on|date))?|(?:ends|left|sent|paid|read|due|done|sold|seen)_?(?:at|on|date)|last_?\w+|\w*ed_?(?:at|on|date|time))$/i;
 /** What has happened to every row that is there. */
 const BEGINS = /(?:creat|updat|modifi|chang|insert|add|register|load|import)ed_?(?:at|on|date|time)$/i;
 

@@ -11,6 +11,7 @@ import type { ConstantValue } from "../conditions/conditions.ts";
 import type { WriteAction } from "../views/refusals.ts";
 import { knownUpdatability, type Updatability } from "../views/updatability.ts";
 import { edgesFrom } from "./chain.ts";
+import { isChildless } from "./childless.ts";
 import { type CodeEffects, effectsOf, type Guard, isPseudo } from "./code-effects.ts";
 import { firingTriggers } from "./firing-triggers.ts";
 import { decide, endsItself, type FiredBy, leavesAlone, runs, valuesKey } from "./guards.ts";
@@ -46,6 +47,7 @@ export function follow(
       only: firing.only,
       replaced: firing.replaced,
       manner: firing.manner,
+      change: firing.change,
     },
     null,
     null,
@@ -712,6 +714,7 @@ class Follower {
     for (const child of this.#catalog.referencing(key)) {
       for (const foreign of child.foreignKeys) {
         if (foreign.table !== key || !foreign.enabled) continue;
+        if (wave.change && isChildless(wave.change, table, child, foreign)) continue;
         const carried = carriedBy(foreign, { wave, table, child, rewritten }, this.#dialect, this.#session);
         if (carried?.held) {
           const { name, text, certain } = carried.held;

@@ -25,6 +25,8 @@ export interface PropagatedChange
   fires: boolean;
   /** No row can be met: only statement triggers fire. */
   rowless: boolean;
+  /** The change of the statement itself, as long as these are its own rows. */
+  change?: RowChange["change"];
   /** It comes from a table of which this one is a partition, or from which it inherits. */
   below?: boolean;
   /** A row may go to another partition: it is deleted from one and inserted into the other. */

@@ -39,27 +39,30 @@ export function coverageOf({ change, result }: JudgedChange, slice: Slice): Cove
   return { every: false, own: own.length === parts.length ? factsOf(own, slice) : null, asked };
 }
 
-/**
- * Whether earlier changes of the script have cleared or moved the rows of a child table that refer to those which a change
- * of the parent meets: they met every row, or their filters cover it.
- *
- * @example
- * // DELETE FROM pilotage WHERE mooring_id = 3;   prepares   DELETE FROM mooring WHERE mooring_id = 3;
- */
-export function isPrepared(
-  child: Table,
-  parent: Table,
-  change: Change | null,
-  past: readonly { covers: Coverage | null }[],
-  slice: Slice,
-): boolean {
-  const wanted = change
+/** The conditions of a change on rows that others may refer to. */
+export function wantedOf(change: Change | null, slice: Slice): readonly FilterFact[] {
+  return change
     ? factsOf(
         filterParts(change.conditions).filter((part) => !isTie(part)),
         slice,
       )
     : [];
-  return past.some(({ covers }) => {
+}
+
+/**
+ * Whether one of several changes of the script clears or moves the rows of a child table that refer to those which a change
+ * of the parent meets (`wantedOf`): it meets every row, or its filter covers them.
+ *
+ * @example
+ * // DELETE FROM pilotage WHERE mooring_id = 3;   prepares   DELETE FROM mooring WHERE mooring_id = 3;
+ */
+export function preparing<Past extends { covers: Coverage | null }>(
+  child: Table,
+  parent: Table,
+  wanted: readonly FilterFact[],
+  past: readonly Past[],
+): Past | undefined {
+  return past.find(({ covers }) => {
     if (!covers) return false;
     if (covers.every) return true;
     if (

@@ -1,6 +1,6 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
 import { nodeReach } from "../../analysis/ripples/ripple.ts";
-import { isPrepared } from "../../analysis/script/prepared.ts";
+import { preparing, wantedOf } from "../../analysis/script/prepared.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -49,13 +49,12 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
         ({ node }) =>
           node.relation?.object === "table" &&
           root?.object === "table" &&
-          isPrepared(
+          preparing(
             node.relation,
             root,
-            fired.firing.change,
+            wantedOf(fired.firing.change, slice),
             history.of(node.name).filter(({ action }) => action === "delete"),
-            slice,
-          ),
+          ) !== undefined,
       );
       // A key that is set to NULL, a log and an audit trail lose no rows of the business.
       const minor = deletes.every(({ node }) => tableClass(node.name, policy) !== "business");

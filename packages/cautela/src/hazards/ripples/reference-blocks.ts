@@ -1,5 +1,6 @@
 import type { FiredRipple } from "../../analysis/ripples/ripple.ts";
-import { isPrepared } from "../../analysis/script/prepared.ts";
+import type { History, PastChange } from "../../analysis/script/history.ts";
+import { preparing, wantedOf } from "../../analysis/script/prepared.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
@@ -32,7 +33,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
     dangerous: "TRUNCATE vessel;",
     sound: "DELETE FROM mooring WHERE vessel_id = 3;",
   },
-  check({ ripples, history, tree, dialect, catalog, slice }) {
+  check({ ripples, history, tree, dialect, catalog, slice, at }) {
     const drafts: Draft[] = [];
     // PostgreSQL empties tables that refer to each other when one TRUNCATE names them all.
     const together =
@@ -42,6 +43,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
     for (const fired of ripples) {
       const { ripple, firing } = fired;
       const notes = ripple.notes.filter(({ kind, node }) => kind === "held" && node === 0);
+      const later: ((history: History) => PastChange | undefined)[] = [];
       const open = notes.filter(({ text }) => {
         const child = /`([^`]+)`/.exec(text)?.[1] ?? "";
         const bare = child.slice(child.lastIndexOf(".") + 1);
@@ -52,8 +54,20 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
         const table = parent
           ? catalog?.referencing(tableKey(parent.schema, parent.name)).find((one) => shownName(one) === child)
           : undefined;
-        const past = history.of(child).filter(({ action }) => action !== "insert");
-        return !(parent && table && isPrepared(table, parent, firing.change, past, slice));
+        if (!parent || !table) return true;
+        const wanted = wantedOf(firing.change, slice);
+        const cleared = (past: readonly PastChange[]): PastChange | undefined =>
+          preparing(
+            table,
+            parent,
+            wanted,
+            past.filter(({ action }) => action !== "insert"),
+          );
+        if (cleared(history.of(child))) return false;
+        const key = tableKey(parent.schema, parent.name);
+        if (!table.foreignKeys.some((foreign) => foreign.table === key && foreign.deferrable))
+          later.push((script) => cleared(script.of(child).filter(({ statement }) => statement > at.statement)));
+        return true;
       });
       drafts.push(...behindCascade(fired));
       const certain = open.filter((note) => note.certain);
@@ -61,7 +75,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
       if (list.length === 0) continue;
       const [root] = ripple.nodes;
       const keys = [...new Set(list.map(({ name }) => name))];
-      drafts.push({
+      const draft: Draft = {
         cause: `${root.name} ${firing.action}`,
         weight: certain.length > 0 ? "stop" : "note",
         refused: certain.length > 0,
@@ -74,11 +88,32 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
           firing.action === "truncate"
             ? "Use DELETE instead of TRUNCATE, after the rows that refer to it are gone: TRUNCATE is refused while the key is there."
             : "Clear or move the rows that refer to it first.",
-      });
+      };
+      if (certain.length === 0 && later.length > 0)
+        draft.settle = ({ history }) => tooLate(draft, root.name, later, history);
+      drafts.push(draft);
     }
     return drafts;
   },
 };
+
+/** Rows that refer to those which go are cleared, but only afterwards. */
+function tooLate(
+  draft: Draft,
+  target: string,
+  later: readonly ((history: History) => PastChange | undefined)[],
+  history: History,
+): Draft {
+  const [first] = later.flatMap((ask) => ask(history) ?? []);
+  if (!first) return draft;
+  return {
+    ...draft,
+    weight: "ask",
+    cause: `${draft.cause} before ${first.place}`,
+    message: `The engine refuses this while rows of \`${first.target}\` refer to these of \`${target}\`, and they are cleared only afterwards, on ${first.place}.`,
+    remedy: `Move this statement after ${first.place}.`,
+  };
+}
 
 /** Keys that refuse rows which a cascade would take along. */
 function behindCascade({ ripple }: FiredRipple): Draft[] {

@@ -4,6 +4,7 @@ import type { Node } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { SqlWriter } from "../../writing/writer.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { dayFirstDates } from "./day-first-dates.ts";
 
 /** Functions whose date is read by a format that stands beside it. */
 const FORMATTED =
@@ -24,7 +25,8 @@ export const unclearDate: Hazard = {
   title: "A date that can be read two ways",
   explanation:
     "Written with slashes, dots or a year of two digits, a date is read by the settings of the server or the session: 03/04 is " +
-    "the third of April in one place and the fourth of March in the other. Jet always reads #03/04/2025# in the American way.",
+    "the third of April in one place and the fourth of March in the other. Jet always reads #03/04/2025# in the American way; MySQL and MariaDB " +
+    "find no date in '31.12.2024', which then comes before every date; SQLite compares it as a text.",
   remedy: "Write dates as year, month, day: '2025-04-03'.",
   example: {
     dialect: "postgresql",
@@ -38,8 +40,11 @@ export const unclearDate: Hazard = {
     const writer = sqlWriter(dialect);
     const drafts: Draft[] = unquoted(context, writer);
     if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
+    const met = dayFirstDates(context, writer);
+    drafts.push(...met.values());
     walk(tree as Node, (node) => {
       if (drafts.length > 2) return false;
+      if (node.kind === "literal" && met.has(node)) return undefined;
       if (node.kind === "call" && FORMATTED.test(node.name.parts[node.name.parts.length - 1].text)) return false;
       if (node.kind !== "literal" || (node.type !== "string" && node.type !== "date")) return undefined;
       const match = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{2}|\d{4})(?: |$)/.exec(node.value.trim());

@@ -85,6 +85,9 @@ export function isRelative(value: Expr, column: string, context: HazardContext, 
   // What a longer chain of operators does with the column is not followed.
   if (depth > DEEPEST) return false;
   if (value.kind === "cast") return isRelative(value.operand, column, context, depth + 1);
+  // A switch that is turned over.
+  if (value.kind === "unary" && (value.op === "not" || value.op === "~"))
+    return isOwn(value.operand, column, context) || isRelative(value.operand, column, context, depth + 1);
   if (value.kind === "call") {
     const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
     if (
@@ -106,7 +109,7 @@ export function isRelative(value: Expr, column: string, context: HazardContext, 
       isRelative(one, column, context, depth + 1),
     );
   // A mask gives the same when it is applied again; in Jet & puts texts together.
-  const puts = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%&]|\|\|)$/ : /^(?:[-+*/%]|\|\|)$/;
+  const puts = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%^&]|\|\|)$/ : /^(?:[-+*/%^]|\|\|)$/;
   if (value.kind !== "binary" || !puts.test(value.op)) return false;
   // With a NULL nothing is left of the old value, or (Oracle) all of it.
   if ([value.left, value.right].some((side) => constant(side)?.type === "null")) return false;

@@ -57,6 +57,8 @@ export interface EngineRules {
   readonly bitStrings: boolean;
   /** A boolean column takes true and false, in words too, and no number. */
   readonly strictBooleans: boolean;
+  /** The year of a date is read first, whatever the settings say (dev.mysql.com, "Date and Time Literals"). */
+  readonly datesYearFirst: boolean;
   /** A date column takes no number. */
   readonly strictDates: boolean;
   /** A fraction is cut off on the way into a column of whole numbers, and not rounded. */
@@ -289,6 +291,7 @@ const NONE: Record<Flag, boolean> = {
   looseText: false,
   bitStrings: false,
   strictBooleans: false,
+  datesYearFirst: false,
   strictDates: false,
   truncatesNumbers: false,
   emptyTextReads: false,

@@ -110,8 +110,11 @@ DELETE FROM mooring WHERE random() < 0 AND status = 'left';
 UPDATE owner SET phone = NULL WHERE left_on < current_date - 365;
 -- case: the clock as a value, not in the filter [postgresql]
 UPDATE owner SET left_on = current_date WHERE owner_id = 3;
--- case: day or month [postgresql mysql tsql]
+-- case: day or month [postgresql tsql]
 -- finds: 0 unclear-date ask
+UPDATE owner SET left_on = '03/04/2025' WHERE owner_id = 3;
+-- case: neither where the year is read first [mysql mariadb]
+-- finds: 0 unclear-date stop
 UPDATE owner SET left_on = '03/04/2025' WHERE owner_id = 3;
 -- case: a day that can be no month, and the right order [postgresql tsql]
 UPDATE owner SET left_on = '2025-04-03' WHERE owner_id = 3;

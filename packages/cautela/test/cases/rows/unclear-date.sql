@@ -17,3 +17,27 @@ UPDATE mooring SET to_day = 6/9/2024 WHERE mooring_id = 3;
 -- case: a subtraction [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE mooring SET fee = 2024 - 6 - 9 WHERE mooring_id = 3;
 UPDATE mooring SET fee = 12/6/2 WHERE mooring_id = 3;
+-- case: no date of MySQL, before all dates [mysql mariadb]
+-- finds: 0 unclear-date ask
+DELETE FROM mooring WHERE to_day < '31.12.2024';
+-- case: and so every date comes after it [mysql mariadb]
+-- finds: 0 unclear-date stop
+-- finds: 1 unclear-date stop
+-- finds: 2 unclear-date stop
+DELETE FROM mooring WHERE to_day > '31.12.2024';
+DELETE FROM mooring WHERE '01.01.2024' <= to_day;
+DELETE FROM mooring WHERE to_day NOT BETWEEN '01.01.2024' AND '31.12.2024';
+-- case: written, it is refused [mysql mariadb]
+-- finds: 0 unclear-date stop
+-- finds: 1 unclear-date stop
+UPDATE mooring SET to_day = '31.12.2024' WHERE mooring_id = 3;
+INSERT INTO mooring_old (mooring_id, owner_id, berth_id, from_day, fee, status) VALUES (1, 2, 3, '12/31/2024', 4, 'left');
+-- case: a text of SQLite [sqlite]
+-- finds: 0 unclear-date ask
+-- finds: 1 unclear-date ask
+DELETE FROM mooring WHERE to_day > '31.12.2024';
+UPDATE mooring SET to_day = '31.12.2024' WHERE mooring_id = 3;
+-- case: the day first, where the session says so, or none [tsql plsql]
+DELETE FROM mooring WHERE to_day > '31.12.2024';
+-- case: the same in a text [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE berth SET note = '31.12.2024' WHERE berth_id = 3;

@@ -37,3 +37,11 @@ UPDATE loaf SET kind = CASE WHEN price < 10 THEN 'small' WHEN price > 10 THEN 'l
 UPDATE loaf SET kind = CASE WHEN weight < 10 THEN 'small' WHEN weight >= 10 THEN 'large' END WHERE loaf_id > 3;
 -- case: and NULL has its own branch [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE loaf SET kind = CASE WHEN weight IS NULL THEN 'none' WHEN weight < 10 THEN 'small' WHEN weight >= 10 THEN 'large' END WHERE loaf_id > 3;
+-- case: a switch that is turned over [mysql mariadb sqlite]
+-- finds: 0 drifts-on-rerun ask
+UPDATE loaf SET flags = NOT flags WHERE loaf_id > 3;
+-- case: the bits of it [tsql]
+-- finds: 0 drifts-on-rerun ask
+UPDATE loaf SET flags = ~flags WHERE loaf_id > 3;
+-- case: a switch that is set [mysql mariadb sqlite]
+UPDATE loaf SET flags = NOT stock WHERE loaf_id > 3;

@@ -214,6 +214,7 @@ export const mysqlFamilyEngine = [
   "fillsNewColumns",
   "backslashInLike",
   "stampsTimestamps",
+  "datesYearFirst",
   "aliasesInGroup",
   "aliasesInHaving",
   "aliasHidesColumn",

@@ -1,0 +1,123 @@
+import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { within } from "../../analysis/statement/node-index.ts";
+import type { Column } from "../../catalog/model.ts";
+import { valueKind } from "../../catalog/types.ts";
+import type { Expr, Literal } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import type { SqlWriter } from "../../writing/writer.ts";
+import type { Draft, HazardContext } from "../hazard.ts";
+
+/** A date whose year stands last, and the column that it is compared with or written into. */
+interface Met {
+  literal: Literal;
+  column: Column;
+  /** How it is compared, the column on the left; null: it is written. */
+  op: string | null;
+}
+
+const YEAR_LAST = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4})(?: |$)/;
+const MIRRORED: Partial<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
+
+/**
+ * Dates like '31.12.2019' where they meet a date column. MySQL and MariaDB read the year first and find no date in them ("Date
+ * and Time Literals": as a comparison they are before all dates, written they are refused, or 0000-00-00 where sql_mode is
+ * not strict); SQLite compares texts.
+ */
+export function dayFirstDates(context: HazardContext, writer: SqlWriter): Map<Literal, Draft> {
+  const drafts = new Map<Literal, Draft>();
+  for (const met of meetings(context)) {
+    const draft = drafts.size < 3 ? draftOf(met, context, writer) : null;
+    if (draft) drafts.set(met.literal, draft);
+  }
+  return drafts;
+}
+
+function draftOf(
+  { literal, column, op }: Met,
+  { dialect, show, changes }: HazardContext,
+  writer: SqlWriter,
+): Draft | null {
+  const [, first, second, year] = YEAR_LAST.exec(literal.value.trim()) ?? [];
+  const [one, other] = [Number(first), Number(second)];
+  if (one < 1 || other < 1 || one > 31 || other > 31 || (one > 12 && other > 12)) return null;
+  const pad = (n: number): string => String(n).padStart(2, "0");
+  const dates = [
+    ...(other <= 12 ? [writer.date(year, pad(other), pad(one))] : []),
+    ...(one <= 12 && one !== other ? [writer.date(year, pad(one), pad(other))] : []),
+  ];
+  const remedy = dates.length > 1 ? `Write ${dates.join(" or ")}, whichever is meant.` : `Write ${dates[0]}`;
+  const { name } = column;
+  if (dialect.engine.datesYearFirst) {
+    const filters = changes.some(({ change }) => change.conditions.some(({ expr }) => within(literal, expr)));
+    if (op === null)
+      return {
+        message: `${show(literal)} is no date for ${dialect.title}, which reads the year first: \`${name}\` refuses it, or becomes 0000-00-00 where sql_mode is not strict.`,
+        because: [`\`${name}\` is ${column.type}`, writer.dateOrder],
+        remedy,
+        weight: "stop",
+      };
+    const all = /^(?:>=?|<>|!=|not .*)$/.test(op);
+    return {
+      weight: all && filters ? "stop" : "ask",
+      message: `${show(literal)} is no date for ${dialect.title}, which reads the year first: ${all ? "every" : "no"} \`${name}\` meets this comparison.`,
+      because: ["such a text counts as 0, which is before all dates, with no more than a warning"],
+      remedy,
+    };
+  }
+  if (dialect.engine.affinities)
+    return {
+      weight: "ask",
+      message:
+        op === null
+          ? `${show(literal)} goes into \`${name}\` as a text, which sorts by its day and not by its year.`
+          : `\`${name}\` is compared with ${show(literal)} as with a text, sign by sign: the day counts first, the year last.`,
+      because: [writer.dateOrder],
+      remedy,
+    };
+  // Elsewhere such a date is read by the session's settings, or refused for all to see.
+  return null;
+}
+
+function* meetings(context: HazardContext): IterableIterator<Met> {
+  const { tree, names, dialect, found, inserted } = context;
+  if (!names || !found.texts.some(({ value }) => YEAR_LAST.test(value.trim()))) return;
+  const isDate = (column: Column | null | undefined): column is Column =>
+    !!column &&
+    ["date", "timestamp"].includes(
+      dialect.engine.affinities && /^date|^time/.test(column.type) ? "date" : valueKind(column, dialect),
+    );
+  const dated = (expr: Expr): Column | null => {
+    const column = usedColumn(expr, names)?.offered?.column;
+    return isDate(column) ? column : null;
+  };
+  const asDate = (expr: Expr): Literal | null =>
+    expr.kind === "literal" && expr.type === "string" && YEAR_LAST.test(expr.value.trim()) ? expr : null;
+  const list: Met[] = [];
+  const meet = (operand: Expr, value: Expr, op: string | null): void => {
+    const literal = asDate(value);
+    const column = literal && dated(operand);
+    if (literal && column) list.push({ literal, column, op });
+  };
+  walk(tree, (node) => {
+    if (node.kind === "binary") {
+      meet(node.left, node.right, node.op);
+      meet(node.right, node.left, MIRRORED[node.op] ?? node.op);
+    } else if (node.kind === "between") {
+      // The lower end is what rows are found by: 0 is before all of them, and so is the upper end.
+      meet(node.operand, node.high, node.negated ? "not between" : "between");
+    } else if (node.kind === "in")
+      for (const item of node.items ?? []) meet(node.operand, item, node.negated ? "not in" : "in");
+    return undefined;
+  });
+  for (const { column, value } of assignedIn(tree, names)) {
+    const literal = asDate(value);
+    if (literal && isDate(column.offered?.column)) list.push({ literal, column: column.offered.column, op: null });
+  }
+  for (const row of inserted?.rows ?? [])
+    for (const [i, value] of row.entries()) {
+      const literal = asDate(value);
+      const column = inserted?.columns[i];
+      if (literal && isDate(column)) list.push({ literal, column, op: null });
+    }
+  yield* list;
+}

@@ -39,6 +39,8 @@ export function storedConstant(
   dialect: Dialect,
 ): StoredConstant {
   if (value.type === "null") return { kind: "kept", value };
+  if (dialect.engine.emptyIsNull && value.type === "string" && value.value === "")
+    return { kind: "kept", value: { type: "null" } };
   // Amounts have signs and separators of the session's, strings of bits are no truth (postgresql).
   if (column.array || /^(?:money|smallmoney|bit varying|varbit)$/.test(column.type)) return UNKNOWN;
   if (dialect.engine.bitStrings && column.type === "bit") return UNKNOWN;

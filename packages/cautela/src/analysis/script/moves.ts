@@ -1,4 +1,5 @@
 import type { Catalog } from "../../catalog/catalog.ts";
+import type { Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -12,6 +13,8 @@ const KEPT = 5000;
 export class Moves {
   readonly #columns = new Set<string>();
   readonly #tables = new Set<string>();
+  /** Columns by which rows were found whose values went elsewhere. */
+  readonly #asked = new Set<string>();
   readonly #dialect: Dialect;
 
   constructor(dialect: Dialect) {
@@ -26,6 +29,15 @@ export class Moves {
   /** Whether values of a table have gone into another table. */
   hasTakenFrom(table: string): boolean {
     return this.#tables.has(table);
+  }
+
+  /** The columns of a table of which no value has gone anywhere, and by which none was found; keys do not count. */
+  leftIn(key: string, { columns, primaryKey, foreignKeys }: Table): string[] {
+    const keys = new Set([...(primaryKey?.columns ?? []), ...foreignKeys.flatMap((one) => one.columns)]);
+    return columns
+      .filter(({ name, generated }) => generated === null && !keys.has(name) && !this.hasTaken(key, name))
+      .map(({ name }) => name)
+      .filter((name) => !this.#asked.has(`${key}\u0000${name}`));
   }
 
   note(tree: Statement, catalog: Catalog | null): void {
@@ -49,6 +61,7 @@ export class Moves {
           const column = into ? foldName(into[into.length - 1], this.#dialect) : null;
           this.#take([value], [...tree.target, ...tree.from], own, column, catalog);
         }
+        if (tree.where) this.#ask([tree.where, ...tree.from], [...tree.target], own, catalog);
         return;
       }
       case "merge": {
@@ -71,6 +84,24 @@ export class Moves {
     into: string | null,
     catalog: Catalog | null,
   ): void {
+    const { byName, columns } = this.#columnsIn(nodes, sources, catalog);
+    for (const key of byName.values()) if (key !== own && columns.length > 0) this.#tables.add(key);
+    for (const { keys, name } of columns)
+      for (const key of keys) if (key !== own || name !== into) this.#columns.add(`${key}\u0000${name}`);
+  }
+
+  #ask(nodes: readonly Node[], sources: readonly Node[], own: string, catalog: Catalog | null): void {
+    if (this.#asked.size >= KEPT) return;
+    for (const { keys, name } of this.#columnsIn(nodes, sources, catalog).columns)
+      for (const key of keys) if (key !== own) this.#asked.add(`${key}\u0000${name}`);
+  }
+
+  /** The columns that stand in some nodes, with the tables that they may be of. */
+  #columnsIn(
+    nodes: readonly Node[],
+    sources: readonly Node[],
+    catalog: Catalog | null,
+  ): { byName: ReadonlyMap<string, string>; columns: readonly { keys: readonly string[]; name: string }[] } {
     const dialect = this.#dialect;
     const byName = new Map<string, string>();
     const columns: { qualifier: string | null; name: string }[] = [];
@@ -88,13 +119,15 @@ export class Moves {
       return undefined;
     };
     for (const node of nodes) walk(node, visit);
-    const taken = columns.splice(0);
+    const standing = columns.splice(0);
     for (const node of sources) walk(node, visit);
-    for (const key of byName.values()) if (key !== own && taken.length > 0) this.#tables.add(key);
-    for (const { qualifier, name } of taken) {
-      const known = qualifier === null ? undefined : byName.get(qualifier);
-      for (const key of known === undefined ? byName.values() : [known])
-        if (key !== own || name !== into) this.#columns.add(`${key}\u0000${name}`);
-    }
+    const all = [...byName.values()];
+    return {
+      byName,
+      columns: standing.map(({ qualifier, name }) => {
+        const known = qualifier === null ? undefined : byName.get(qualifier);
+        return { keys: known === undefined ? all : [known], name };
+      }),
+    };
   }
 }

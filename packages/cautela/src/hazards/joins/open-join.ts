@@ -1,8 +1,9 @@
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
-import { connected, isAggregate, linksOf } from "../../analysis/conditions/links.ts";
+import { connected, isAggregate, linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * A table that is tied to nothing: every row of it meets every row of the others.
@@ -70,11 +71,18 @@ export const openJoin: Hazard = {
         continue;
       // A target without a tie to its FROM is the other hazard.
       if (level.target && tied.size === 1 && tree.kind !== "insert") continue;
-      if (links.pinned.some((one) => one.relation === relation && isKey(relation, one.column))) continue;
+      const pinned = new Set(links.pinned.filter((one) => one.relation === relation).map(({ column }) => column));
+      if (pinned.size > 0 && uniqueOn(relation, pinned)) continue;
+      const byKey = joinBy(relation, [...tied]);
       drafts.push({
+        // What is looked up by a value may be one row, where no key says how the two belong together.
+        ...(pinned.size > 0 && byKey === null ? { weight: "ask" as const } : {}),
         message: `\`${relation.name}\` is tied to no other table here, so each of its rows meets each row of the others.`,
-        because: [`no condition mentions \`${relation.name}\` together with another table`],
-        remedy: joinBy(relation, [...tied]) ?? `Add the condition that ties \`${relation.name}\`, or write CROSS JOIN.`,
+        because: [
+          `no condition mentions \`${relation.name}\` together with another table`,
+          ...(pinned.size > 0 ? [`${listed([...pinned])} ${pinned.size === 1 ? "is" : "are"} no key of it`] : []),
+        ],
+        remedy: byKey ?? `Add the condition that ties \`${relation.name}\`, or write CROSS JOIN.`,
       });
     }
     return drafts;
@@ -96,10 +104,6 @@ function oneRow({ query, source }: BoundRelation): boolean {
     body.top !== null ||
     (body.groupBy.length === 0 && body.items.some(({ expr }) => isAggregate(expr)))
   );
-}
-
-function isKey({ table }: BoundRelation, column: string): boolean {
-  return table?.primaryKey?.columns.length === 1 && table.primaryKey.columns[0] === column;
 }
 
 /** The join that a declared foreign key asks for. */

@@ -112,18 +112,19 @@ function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
   const { key, shown, at } = lost;
   const again = returns.isMadeAfter(key, at.statement);
   const moved = moves.hasTakenFrom(key);
+  const left = moved && lost.table && !lost.table.partial ? moves.leftIn(key, lost.table) : [];
   const only = !known && timeline.dropsOnly && timeline.dropped >= DROPS_ONLY;
   const usual: Weight =
-    way.kind === "trial" || moved
+    way.kind === "trial" || (moved && left.length === 0)
       ? "note"
-      : again || only || SAYS_COPY.test(shown)
+      : moved || again || only || SAYS_COPY.test(shown)
         ? "ask"
         : lost.table?.rows === 0
           ? "note"
           : "stop";
   const lighter = lighterByName(shown, usual, policy);
   const why = moved
-    ? "values of it went into other tables before"
+    ? `values of it went into other tables before${left.length > 0 ? `, but none of ${listedShort(left)}` : ""}`
     : again
       ? "the script makes it again, and puts nothing back of what it held"
       : only

@@ -15,21 +15,26 @@ interface Met {
   op: string | null;
 }
 
-const YEAR_LAST = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4})(?: |$)/;
+const YEAR_LAST = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{2}|\d{4})(?: |$)/;
 const MIRRORED: Partial<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
 
 /**
  * Dates like '31.12.2019' where they meet a date column. MySQL and MariaDB read the year first and find no date in them ("Date
  * and Time Literals": as a comparison they are before all dates, written they are refused, or 0000-00-00 where sql_mode is
- * not strict); SQLite compares texts.
+ * not strict); SQLite compares texts. `dated`: the texts that are dates by their columns, whatever they look like.
  */
-export function dayFirstDates(context: HazardContext, writer: SqlWriter): Map<Literal, Draft> {
+export function dayFirstDates(
+  context: HazardContext,
+  writer: SqlWriter,
+): { drafts: ReadonlyMap<Literal, Draft>; dated: ReadonlySet<Literal> } {
   const drafts = new Map<Literal, Draft>();
+  const dated = new Set<Literal>();
   for (const met of meetings(context)) {
+    dated.add(met.literal);
     const draft = drafts.size < 3 ? draftOf(met, context, writer) : null;
     if (draft) drafts.set(met.literal, draft);
   }
-  return drafts;
+  return { drafts, dated };
 }
 
 function draftOf(
@@ -38,6 +43,7 @@ function draftOf(
   writer: SqlWriter,
 ): Draft | null {
   const [, first, second, year] = YEAR_LAST.exec(literal.value.trim()) ?? [];
+  if (year?.length !== 4) return null;
   const [one, other] = [Number(first), Number(second)];
   if (one < 1 || other < 1 || one > 31 || other > 31 || (one > 12 && other > 12)) return null;
   const pad = (n: number): string => String(n).padStart(2, "0");

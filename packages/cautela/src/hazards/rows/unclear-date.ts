@@ -40,7 +40,7 @@ export const unclearDate: Hazard = {
     const writer = sqlWriter(dialect);
     const drafts: Draft[] = unquoted(context, writer);
     if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
-    const met = dayFirstDates(context, writer);
+    const { drafts: met, dated } = dayFirstDates(context, writer);
     drafts.push(...met.values());
     walk(tree as Node, (node) => {
       if (drafts.length > 2) return false;
@@ -55,7 +55,7 @@ export const unclearDate: Hazard = {
       const twoWays = first <= 12 && second <= 12 && first !== second;
       if (!twoWays && !shortYear) return undefined;
       // A number with dots is no date where dates are not written so.
-      if (match[2] === "." && shortYear) return undefined;
+      if (match[2] === "." && shortYear && !dated.has(node)) return undefined;
       const jet = dialect.lexical.hashDates && node.type === "date";
       const year = shortYear ? `20${match[4]}` : match[4];
       const pad = (n: number): string => String(n).padStart(2, "0");

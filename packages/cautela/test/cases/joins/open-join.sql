@@ -17,3 +17,11 @@ INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT m.mooring_id,
 INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT m.mooring_id, b.berth_id, b.depth_m, m.from_day FROM mooring m CROSS JOIN berth b WHERE b.quay = 'north';
 -- case: tied through a third table [postgresql]
 UPDATE mooring SET fee = 0 FROM vessel v, owner o WHERE v.vessel_id = mooring.vessel_id AND o.owner_id = v.owner_id AND o.name = 'Olsen';
+-- case: a row that is looked up by its key [postgresql mysql mariadb sqlite tsql plsql]
+INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT o.owner_id, b.berth_id, 3, '2026-12-01' FROM owner o, berth b WHERE b.code = 'N01' AND o.left_on IS NULL;
+-- case: by a value that several may have [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 open-join ask
+INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT o.owner_id, b.berth_id, 3, '2026-12-01' FROM owner o, berth b WHERE b.quay = 'north' AND o.left_on IS NULL;
+-- case: by nothing [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 open-join stop
+INSERT INTO survey (survey_id, berth_id, depth_m, taken_on) SELECT o.owner_id, b.berth_id, 3, '2026-12-01' FROM owner o, berth b WHERE o.left_on IS NULL;

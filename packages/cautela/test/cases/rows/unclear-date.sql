@@ -41,3 +41,8 @@ UPDATE mooring SET to_day = '31.12.2024' WHERE mooring_id = 3;
 DELETE FROM mooring WHERE to_day > '31.12.2024';
 -- case: the same in a text [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE berth SET note = '31.12.2024' WHERE berth_id = 3;
+-- case: two digits of a year, with dots, in a date [tsql plsql]
+-- finds: 0 unclear-date ask
+UPDATE mooring SET to_day = '01.12.26' WHERE mooring_id = 3;
+-- case: the same in a text column is a number [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE berth SET note = '01.12.26' WHERE berth_id = 3;

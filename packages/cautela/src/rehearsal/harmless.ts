@@ -37,7 +37,7 @@ const OPERATORS = new Set(
 
 /** Types that the engines have by themselves: a value of another one may run functions of its own when it is read. */
 const TYPES =
-  /^(?:big|small|tiny|medium)?(?:int(?:eger)?|serial)\d?$|^(?:int2|int4|int8|float4|float8|bool(?:ean)?|bit(?: varying)?|varbit|numeric|decimal|dec|number|money|smallmoney|real|float|double(?: precision)?|single|currency|byte|short|long|counter|autoincrement|char(?:acter)?(?: varying)?|bpchar|name|n?varchar2?|nchar|national char(?:acter)?(?: varying)?|(?:tiny|medium|long)?text|ntext|n?clob|memo|longchar|string|date|datetime\d?|smalldatetime|datetimeoffset|time(?:stamp)?(?:tz)?(?: with(?:out)?(?: local)? time zone)?|year|interval(?: .*)?|bytea|(?:tiny|medium|long)?blob|(?:var)?binary|raw|image|uuid|uniqueidentifier|guid|json|jsonb|xml|inet\d?|cidr|macaddr8?|point|line|lseg|box|path|polygon|circle|tsvector|tsquery|oid|reg[a-z]+|signed|unsigned|signed integer|unsigned integer|enum|set|yesno|logical|rowversion|sql_variant|hierarchyid|geometry|)$/;
+  /^(?:big|small|tiny|medium)?(?:int(?:eger)?|serial)\d?$|^(?:int2|int4|int8|float4|float8|bool(?:ean)?|bit(?: varying)?|varbit|numeric|decimal|dec|number|money|smallmoney|real|float|double(?: precision)?|single|currency|byte|short|long|counter|autoincrement|char(?:acter)?(?: varying)?|bpchar|name|n?varchar2?|nchar|national char(?:acter)?(?: varying)?|(?:tiny|medium|long)?text|ntext|n?clob|memo|longchar|string|date|datetime\d?|smalldatetime|datetimeoffset|time(?:stamp)?(?:tz)?(?: with(?:out)?(?: local)? time zone)?|year|interval(?: .*)?|bytea|(?:tiny|medium|long)?blob|(?:var)?binary|raw|image|uuid|uniqueidentifier|guid|json|jsonb|xml|inet\d?|cidr|macaddr8?|point|line|lseg|box|path|polygon|circle|tsvector|tsquery|oid|reg[a-z]+|signed|unsigned|signed integer|unsigned integer|enum|set|yesno|logical|rowversion|sysname|sql_variant|hierarchyid|geometry|geography|citext|hstore|jsonpath|(?:int4|int8|num|ts|tstz|date)(?:multi)?range|binary_float|binary_double|u?rowid|bfile|long raw|)$/;
 
 /** Collations that engines come with; another one may be a function of the application (sqlite). */
 const COLLATIONS =
@@ -155,7 +155,7 @@ class Inspection {
   }
 
   #type({ name }: TypeName): string | null {
-    return TYPES.test(name) || this.#plainType(name, 0)
+    return !this.#dialect.engine.ownTypes || TYPES.test(name) || this.#plainType(name, 0)
       ? null
       : `the type ${name} may have functions of its own, which may write`;
   }
@@ -177,7 +177,7 @@ class Inspection {
     for (const table of tables) {
       const column = columnNamed(table, name);
       if (column) {
-        return TYPES.test(column.type) || this.#plainType(column.type, 0)
+        return !this.#dialect.engine.ownTypes || TYPES.test(column.type) || this.#plainType(column.type, 0)
           ? null
           : `the type ${column.type} may have functions of its own, which may write`;
       }

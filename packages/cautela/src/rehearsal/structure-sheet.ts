@@ -301,10 +301,28 @@ class StructureSheet {
       : null;
   }
 
-  /** CREATE INDEX goes back by DROP INDEX. */
+  /** CREATE INDEX and ADD INDEX go back by DROP INDEX; of the indexes that are not unique the catalog knows nothing. */
   #index(): void {
     const { tree } = this.#step.source;
     const { writer } = this.#context;
+    if (tree.kind === "alter-table") {
+      const table = this.#step.catalog?.resolve(tree.name);
+      if (!table || this.#step.made(table)) return;
+      for (const action of tree.actions) {
+        if (action.what === "add-constraint" && action.constraint.kind === "index") {
+          const { name } = action.constraint;
+          if (name) this.#restore.unshift(writer.dropIndex(table, name));
+          else this.#sheet.reason(`an index of ${shownName(table)} that is added without a name stays`);
+        } else if (
+          action.what === "drop-index" &&
+          !constraintsOf(writer, table).some((text) => text.includes(action.name.text))
+        )
+          this.#sheet.reason(
+            `index ${action.name.text} is not made again: take its definition from the database first`,
+          );
+      }
+      return;
+    }
     if (tree.kind !== "create-index" || !tree.name || tree.ifNotExists) return;
     const table = this.#step.catalog?.resolve(tree.table);
     if (!table || this.#step.made(table)) return;

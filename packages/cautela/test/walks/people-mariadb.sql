@@ -4,7 +4,7 @@ CREATE TABLE Person (Id bigint AUTO_INCREMENT PRIMARY KEY, dept_id int, `Full Na
 CREATE TABLE pay (person_id bigint, month date, amount decimal(10,2), net decimal(10,2) AS (amount * 0.6) VIRTUAL, PRIMARY KEY (person_id, month), CONSTRAINT pp FOREIGN KEY (person_id) REFERENCES Person(Id) ON DELETE CASCADE);
 CREATE TABLE audit (n int AUTO_INCREMENT PRIMARY KEY, tab text, op text, at timestamp DEFAULT CURRENT_TIMESTAMP);
 CREATE TABLE archive (person_id bigint, month date, amount decimal(10,2), PRIMARY KEY (person_id, month));
-CREATE TABLE totals (dept_id int PRIMARY KEY, heads int);
+CREATE TABLE totals (dept_id int PRIMARY KEY, heads int unsigned);
 DELIMITER //
 CREATE TRIGGER person_norm BEFORE UPDATE ON Person FOR EACH ROW BEGIN SET NEW.mail = LOWER(NEW.mail); END//
 CREATE TRIGGER pay_log AFTER DELETE ON pay FOR EACH ROW INSERT INTO audit (tab, op) VALUES ('pay', 'DELETE')//
@@ -62,3 +62,6 @@ DELETE FROM pay ORDER BY amount DESC LIMIT 2;
 CREATE TABLE pay_new LIKE pay;
 INSERT INTO pay_new (person_id, month, amount) SELECT person_id, month, amount * 2 FROM pay;
 RENAME TABLE pay TO pay_old, pay_new TO pay;
+-- script: indexes come, and counters go on
+ALTER TABLE Person ADD FULLTEXT INDEX by_name (`Full Name`), ADD INDEX by_mail (mail);
+UPDATE totals SET heads = heads + 1 WHERE heads < 2;

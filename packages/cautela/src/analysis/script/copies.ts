@@ -278,3 +278,18 @@ function shortText(own: string, { start, end }: Expr): string {
 }
 
 const SAYS_SO = /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i;
+
+const ARCHIVES =
+  /(?:^|[._])(?:bak|backup|old|past|before|copy|save|saved|orig|arch|archive|archived|hist|history|deleted|removed)(?:[_\d]|$)/i;
+
+/**
+ * Whether rows that go into another table are those of this one, kept there: most of their columns go, or its name says so. A key
+ * and some constants begin new rows of another kind.
+ */
+export function isMove(copy: Copy, table: Table | null): boolean {
+  const { columns, shown } = copy;
+  if (columns === null) return true;
+  if (columns.length === 0) return false;
+  if (ARCHIVES.test(shown) || (table !== null && shown.toLowerCase().includes(table.name.toLowerCase()))) return true;
+  return table === null || table.partial ? columns.length > 1 : columns.length * 2 >= table.columns.length;
+}

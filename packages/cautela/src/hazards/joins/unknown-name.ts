@@ -2,6 +2,7 @@ import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import { isPseudoColumn } from "../../analysis/names/pseudo-columns.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { declaredVariables } from "../../analysis/script/batch-variables.ts";
+import { within } from "../../analysis/statement/node-index.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { RelationObject } from "../../catalog/catalog.ts";
 import { columnLike } from "../../catalog/columns.ts";
@@ -215,6 +216,9 @@ function columnDraft(binding: Binding, context: HazardContext): Draft | null {
   if (perhapsIn.some(({ table }) => table && context.catalog?.mayHave(tableKey(table.schema, table.name), folded)))
     return null;
   const near = nearest(column, offered);
+  // A question in the filter is told of as one (`open-placeholder`), unless it looks like a slip of the pen.
+  const filters = context.changes.flatMap(({ change }) => change.conditions);
+  if (jet && near === null && filters.some(({ expr }) => within(node, expr))) return null;
   const where = relation
     ? `\`${relation.name}\` has no column \`${column}\``
     : `no table of this statement has a column \`${column}\``;

@@ -1,3 +1,4 @@
+import { isMove } from "../../analysis/script/copies.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -34,7 +35,7 @@ DELETE FROM mooring WHERE to_day < '2025-01-01';`,
       if (lost.softener !== null || lost.reach.bound === "one") continue;
       const moves = timeline.copies.of(lost.key).filter((copy) => copy.into && copy.place < lost.copies);
       const last = moves[moves.length - 1];
-      if (!last || last.columns?.length === 0) continue;
+      if (!last || !isMove(last, lost.table)) continue;
       const leaks = last.handedOn && last.at.statement === lost.at.statement ? last.uncertain : null;
       if (last.uncertain && leaks === null) continue;
       // Far apart they may have nothing to do with each other.

@@ -57,6 +57,8 @@ export interface EngineRules {
   readonly bitStrings: boolean;
   /** A boolean column takes true and false, in words too, and no number. */
   readonly strictBooleans: boolean;
+  /** Types can be made, with functions of their own that run when values are compared or read. */
+  readonly ownTypes: boolean;
   /** The year of a date is read first, whatever the settings say (dev.mysql.com, "Date and Time Literals"). */
   readonly datesYearFirst: boolean;
   /** A date column takes no number. */
@@ -291,6 +293,7 @@ const NONE: Record<Flag, boolean> = {
   looseText: false,
   bitStrings: false,
   strictBooleans: false,
+  ownTypes: false,
   datesYearFirst: false,
   strictDates: false,
   truncatesNumbers: false,

@@ -171,3 +171,7 @@ ALTER TABLE vessel_new RENAME TO vessel;
 CREATE TABLE vessel_new AS SELECT * FROM vessel;
 DROP TABLE vessel;
 ALTER TABLE vessel_new RENAME TO vessel;
+-- case: rows of another kind, made from some of these [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 1 no-way-back note
+INSERT INTO stay (stay_id, mooring_id, fee) SELECT mooring_id + 1000, mooring_id, 0 FROM mooring WHERE day < 8;
+DELETE FROM mooring WHERE day < 9;

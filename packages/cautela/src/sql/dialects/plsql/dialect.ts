@@ -126,6 +126,7 @@ export const plsql = dialect(
     [
       "dateHasTime",
       "strictDates",
+      "ownTypes",
       "emptyTextReads",
       "emptyIsNull",
       "closedIdentity",

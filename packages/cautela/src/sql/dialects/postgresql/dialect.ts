@@ -127,6 +127,7 @@ export const postgresql = dialect(
       "bitStrings",
       "strictBooleans",
       "strictDates",
+      "ownTypes",
       "dateWords",
       "integerDivision",
       "refusesTextWithNumber",

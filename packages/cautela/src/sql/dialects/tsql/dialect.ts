@@ -237,6 +237,7 @@ export const tsql = dialect(
       "statementTriggers",
       "nestedTransactions",
       "queryTargets",
+      "ownTypes",
       "copiesByInto",
       "useDatabase",
       "indirectRecursion",

@@ -3,8 +3,8 @@ import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Node } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { SqlWriter } from "../../writing/writer.ts";
+import { dayFirstDates } from "../day-first-dates.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
-import { dayFirstDates } from "./day-first-dates.ts";
 
 /** Functions whose date is read by a format that stands beside it. */
 const FORMATTED =

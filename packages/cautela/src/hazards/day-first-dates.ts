@@ -1,11 +1,11 @@
-import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { within } from "../../analysis/statement/node-index.ts";
-import type { Column } from "../../catalog/model.ts";
-import { valueKind } from "../../catalog/types.ts";
-import type { Expr, Literal } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
-import type { SqlWriter } from "../../writing/writer.ts";
-import type { Draft, HazardContext } from "../hazard.ts";
+import { assignedIn, usedColumn } from "../analysis/conditions/conditions.ts";
+import { within } from "../analysis/statement/node-index.ts";
+import type { Column } from "../catalog/model.ts";
+import { valueKind } from "../catalog/types.ts";
+import type { Expr, Literal } from "../sql/nodes/tree.ts";
+import { walk } from "../sql/nodes/visitor.ts";
+import type { SqlWriter } from "../writing/writer.ts";
+import type { Draft, HazardContext } from "./hazard.ts";
 
 /** A date whose year stands last, and the column that it is compared with or written into. */
 interface Met {

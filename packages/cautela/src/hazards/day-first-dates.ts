@@ -1,3 +1,4 @@
+import { MIRRORED } from "../analysis/conditions/bounds.ts";
 import { assignedIn, usedColumn } from "../analysis/conditions/conditions.ts";
 import { within } from "../analysis/statement/node-index.ts";
 import type { Column } from "../catalog/model.ts";
@@ -16,7 +17,6 @@ interface Met {
 }
 
 const YEAR_LAST = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{2}|\d{4})(?: |$)/;
-const MIRRORED: Partial<Record<string, string>> = { "<": ">", ">": "<", "<=": ">=", ">=": "<=" };
 
 /**
  * Dates like '31.12.2019' where they meet a date column. MySQL and MariaDB read the year first and find no date in them ("Date

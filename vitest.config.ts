@@ -1,5 +1,6 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
+import { SlowFirst } from "./scripts/slow-first.ts";
 
 const source = (name: string) => fileURLToPath(new URL(`packages/cautela/src/${name}.ts`, import.meta.url));
 
@@ -11,6 +12,7 @@ export default defineConfig({
     setupFiles: [fileURLToPath(new URL("scripts/test-seed.ts", import.meta.url))],
     // Both cores of a small machine: much of the time goes by in servers and client programs.
     maxWorkers: 2,
+    sequence: { sequencer: SlowFirst },
     // A busy machine takes several times as long.
     testTimeout: 90_000,
     hookTimeout: 60_000,

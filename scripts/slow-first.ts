@@ -1,13 +1,13 @@
 import { BaseSequencer, type TestSpecification } from "vitest/node";
 
-/** What takes a minute or two, though its file is short. */
+/** What takes a minute or two, though its file is short; what keeps the servers busy beside what does not. */
 const SLOW = [
   "walk.test",
-  "walk-generated.test",
-  "command.test",
-  "accepted-by-engines.test",
   "spelling.test",
   "reading.test",
+  "command.test",
+  "walk-generated.test",
+  "accepted-by-engines.test",
 ];
 
 /** Slow files begin, so that no worker is left alone with one of them at the end. */

@@ -26,15 +26,22 @@ const YEAR_LAST = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{2}|\d{4})(?: |$)/;
 export function dayFirstDates(
   context: HazardContext,
   writer: SqlWriter,
-): { drafts: ReadonlyMap<Literal, Draft>; dated: ReadonlySet<Literal> } {
-  const drafts = new Map<Literal, Draft>();
+): { drafts: Draft[]; told: ReadonlySet<Literal>; dated: ReadonlySet<Literal> } {
+  const drafts: Draft[] = [];
+  const told = new Set<Literal>();
   const dated = new Set<Literal>();
+  const written = new Set<Column>();
   for (const met of meetings(context)) {
     dated.add(met.literal);
-    const draft = drafts.size < 3 ? draftOf(met, context, writer) : null;
-    if (draft) drafts.set(met.literal, draft);
+    const draft = draftOf(met, context, writer);
+    if (!draft) continue;
+    told.add(met.literal);
+    // Many rows of an INSERT make one mistake.
+    if (drafts.length > 2 || (met.op === null && written.has(met.column))) continue;
+    if (met.op === null) written.add(met.column);
+    drafts.push(draft);
   }
-  return { drafts, dated };
+  return { drafts, told, dated };
 }
 
 function draftOf(

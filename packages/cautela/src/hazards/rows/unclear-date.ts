@@ -40,11 +40,11 @@ export const unclearDate: Hazard = {
     const writer = sqlWriter(dialect);
     const drafts: Draft[] = unquoted(context, writer);
     if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
-    const { drafts: met, dated } = dayFirstDates(context, writer);
-    drafts.push(...met.values());
+    const { drafts: own, told, dated } = dayFirstDates(context, writer);
+    drafts.push(...own);
     walk(tree as Node, (node) => {
       if (drafts.length > 2) return false;
-      if (node.kind === "literal" && met.has(node)) return undefined;
+      if (node.kind === "literal" && told.has(node)) return undefined;
       if (node.kind === "call" && FORMATTED.test(node.name.parts[node.name.parts.length - 1].text)) return false;
       if (node.kind !== "literal" || (node.type !== "string" && node.type !== "date")) return undefined;
       const match = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{2}|\d{4})(?: |$)/.exec(node.value.trim());

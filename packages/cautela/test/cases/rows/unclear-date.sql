@@ -46,3 +46,6 @@ UPDATE berth SET note = '31.12.2024' WHERE berth_id = 3;
 UPDATE mooring SET to_day = '01.12.26' WHERE mooring_id = 3;
 -- case: the same in a text column is a number [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE berth SET note = '01.12.26' WHERE berth_id = 3;
+-- case: the same mistake in several rows is one [mysql mariadb]
+-- finds: 0 unclear-date stop
+INSERT INTO mooring_old (mooring_id, owner_id, berth_id, from_day, fee, status) VALUES (1, 2, 3, '31.12.2024', 4, 'left'), (2, 2, 3, '03/04/2024', 4, 'left');

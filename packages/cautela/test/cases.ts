@@ -41,7 +41,7 @@ export function casesOf(folder: string): Case[] {
 /** A script in one dialect. */
 export type Scenario = Pick<Case, "name" | "ddl" | "sql"> & { dialect: DialectId };
 
-const FAMILIES = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "policy", "reading"];
+export const FAMILIES = ["rows", "joins", "values", "views", "ripples", "recovery", "order", "policy", "reading"];
 
 /** Every case of every hazard in each of its dialects, and the dangerous example of each hazard. */
 export function scenarios(): Scenario[] {

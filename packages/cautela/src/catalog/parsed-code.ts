@@ -1,5 +1,6 @@
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import type { CreateRoutineStatement, Expr, Query, Statement } from "../sql/nodes/tree.ts";
+import type { InnerText } from "../sql/reading/inner-text.ts";
 import { readScript } from "../sql/reading/script.ts";
 import type { Check, Column, Routine, Rule, Trigger, View } from "./model.ts";
 
@@ -10,6 +11,8 @@ import type { Check, Column, Routine, Rule, Trigger, View } from "./model.ts";
 export interface Parsed<Tree> {
   tree: Tree;
   text: string;
+  /** The texts that its dynamic SQL runs. */
+  inner?: readonly InnerText[];
 }
 
 const queries = new WeakMap<View, Parsed<Query> | null>();
@@ -63,10 +66,11 @@ export function bodyStatements(
     const text = owner.object === "routine" ? owner.definition : owner.body;
     if (text === null) return null;
     const { statements } = readScript(text, { dialect });
-    if (owner.object === "rule") return { tree: statements.map((one) => one.tree), text };
+    const inner = statements.flatMap((one) => one.inner ?? []);
+    if (owner.object === "rule") return { tree: statements.map((one) => one.tree), text, inner };
     const tree = statements[0]?.tree as Statement | undefined;
     if (tree?.kind !== "create-routine") return null;
-    return tree.body === null ? null : { tree: members(tree), text };
+    return tree.body === null ? null : { tree: members(tree), text, inner };
   });
 }
 

@@ -4,11 +4,10 @@ import type { HazardContext } from "./hazard.ts";
 
 /** What DDL borrows from another dialect. */
 export function* borrowedDdl(context: HazardContext): IterableIterator<Found> {
-  const { tree, inCode } = context;
+  const { tree, inCode, quoted } = context;
   const slice = withoutComments(context.slice);
   const head = (length: number): string => slice(tree.start, Math.min(tree.end, tree.start + length));
-  // The text of EXECUTE IMMEDIATE stands in quotes.
-  if (inCode && DDL.has(tree.kind) && /^[a-z]/i.test(head(1))) yield { what: "ddlInBlock", at: tree };
+  if (inCode && !quoted && DDL.has(tree.kind)) yield { what: "ddlInBlock", at: tree };
   switch (tree.kind) {
     case "create-table":
       if (tree.orReplace) yield { what: "orReplaceTable", at: tree.name };

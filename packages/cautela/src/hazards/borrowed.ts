@@ -33,7 +33,9 @@ export function borrowed(context: HazardContext): Draft[] {
       cause: `borrowed ${what}`,
       message: `${dialect.title} does not take ${shown}, so it refuses \`${show(at)}\`.`,
       because: [whose],
-      remedy: instead[dialect.id] ? `${instead[dialect.id]}.` : `Write it as ${dialect.title} has it.`,
+      remedy: instead[dialect.id]
+        ? `${instead[dialect.id]}.`
+        : `Leave it out, or write what ${dialect.title} has for it.`,
     });
   }
   return drafts;
@@ -54,7 +56,7 @@ function* foundIn(context: HazardContext): IterableIterator<Found> {
 const WALKED: ReadonlySet<string> = new Set(["select", "insert", "update", "delete", "merge", "create-view"]);
 
 /** What the statement as a whole borrows. */
-function* ofStatement({ tree, slice: source, statement, inCode }: HazardContext): IterableIterator<Found> {
+function* ofStatement({ tree, slice: source, statement, inCode, quoted }: HazardContext): IterableIterator<Found> {
   const slice = withoutComments(source);
   switch (tree.kind) {
     case "update": {
@@ -110,7 +112,8 @@ function* ofStatement({ tree, slice: source, statement, inCode }: HazardContext)
       for (const one of tree.whens)
         if (one.matched === "not-matched" ? /^(?:update|delete)$/.test(one.action) : one.action === "insert")
           yield { what: "mergeBranch", at: one };
-      if (statement.terminator !== ";" && !inCode) yield { what: "unendedMerge", at: tree };
+      const ended = statement.terminator === ";" || (quoted && slice(tree.end, tree.end + 1) === ";");
+      if (!ended && !inCode) yield { what: "unendedMerge", at: tree };
       if (!/^merge\s{1,99}into\b/i.test(slice(tree.start, tree.start + 110)))
         yield { what: "mergeWithoutInto", at: tree };
       if (

@@ -117,12 +117,43 @@ export const CONSTRUCTS = {
   },
   plainEquals: { has: "pmastj", shown: "= as an assignment", instead: { plsql: "Write :=" } },
   output: { has: "t", shown: "OUTPUT", instead: { plsql: "Write RETURNING … INTO", postgresql: "Write RETURNING" } },
-  onConflict: { has: "ps", shown: "ON CONFLICT", instead: { tsql: "Write MERGE, or WHERE NOT EXISTS" } },
-  onDuplicateKey: { has: "ma", shown: "ON DUPLICATE KEY UPDATE", instead: { tsql: "Write MERGE" } },
+  onConflict: {
+    has: "ps",
+    shown: "ON CONFLICT",
+    instead: {
+      tsql: "Write MERGE, or WHERE NOT EXISTS",
+      plsql: "Write MERGE, or WHERE NOT EXISTS",
+      mysql: "Write ON DUPLICATE KEY UPDATE",
+      mariadb: "Write ON DUPLICATE KEY UPDATE",
+    },
+  },
+  onDuplicateKey: {
+    has: "ma",
+    shown: "ON DUPLICATE KEY UPDATE",
+    instead: {
+      tsql: "Write MERGE",
+      plsql: "Write MERGE",
+      postgresql: "Write ON CONFLICT (key) DO UPDATE SET",
+      sqlite: "Write ON CONFLICT (key) DO UPDATE SET",
+    },
+  },
   topBeforeDistinct: { has: "", shown: "TOP before DISTINCT", instead: { tsql: "Write SELECT DISTINCT TOP (n)" } },
   emptyIn: { has: "s", shown: "IN with nothing in the parentheses" },
-  merge: { has: "pto", shown: "MERGE" },
-  mergeBranch: { has: "", shown: "this action in this branch of a MERGE" },
+  merge: {
+    has: "pto",
+    shown: "MERGE",
+    instead: {
+      mysql: "Write INSERT … ON DUPLICATE KEY UPDATE",
+      mariadb: "Write INSERT … ON DUPLICATE KEY UPDATE",
+      sqlite: "Write INSERT … ON CONFLICT (key) DO UPDATE SET",
+      jet: "Write an UPDATE with a join, and an INSERT of the rows that are missing",
+    },
+  },
+  mergeBranch: {
+    has: "",
+    shown: "this action in this branch of a MERGE",
+    instead: { tsql: "A row that is not matched can only be inserted; one that the source lacks is BY SOURCE" },
+  },
   unendedMerge: { has: "pmasoj", shown: "a MERGE without a semicolon", instead: { tsql: "End it with ;" } },
   mergeWithoutInto: { has: "t", shown: "MERGE without INTO", instead: { plsql: "Write MERGE INTO t" } },
   bareMergeCondition: { has: "pt", shown: "ON without parentheses in a MERGE", instead: { plsql: "Write ON (…)" } },
@@ -164,8 +195,20 @@ export const CONSTRUCTS = {
   },
   defaultValues: { has: "pst", shown: "DEFAULT VALUES", instead: { mysql: "Write VALUES ()" } },
   severalRows: { has: "pmasto", shown: "several rows in VALUES", instead: { jet: "Write one INSERT for each row" } },
-  insertSet: { has: "ma", shown: "SET in an INSERT" },
-  replaceInto: { has: "mas", shown: "REPLACE INTO" },
+  insertSet: {
+    has: "ma",
+    shown: "SET in an INSERT",
+    instead: { postgresql: "Write (a) VALUES (1)", tsql: "Write (a) VALUES (1)", plsql: "Write (a) VALUES (1)" },
+  },
+  replaceInto: {
+    has: "mas",
+    shown: "REPLACE INTO",
+    instead: {
+      postgresql: "Write INSERT … ON CONFLICT (key) DO UPDATE SET",
+      tsql: "Write MERGE",
+      plsql: "Write MERGE",
+    },
+  },
   ddlInBlock: { has: "pmastj", shown: "DDL in a block", instead: { plsql: "Write EXECUTE IMMEDIATE '…'" } },
   // DDL
   dropCascade: {
@@ -232,7 +275,11 @@ export const CONSTRUCTS = {
   beforeTrigger: { has: "pmaso", shown: "a BEFORE trigger", instead: { tsql: "Write INSTEAD OF or AFTER" } },
   rowTrigger: { has: "pmaso", shown: "FOR EACH ROW", instead: { tsql: "Read the rows from inserted and deleted" } },
   dropTriggerOn: { has: "p", shown: "ON after DROP TRIGGER" },
-  onUpdateKey: { has: "pmastj", shown: "ON UPDATE of a foreign key" },
+  onUpdateKey: {
+    has: "pmastj",
+    shown: "ON UPDATE of a foreign key",
+    instead: { plsql: "Leave it out: a value that rows refer to cannot change there" },
+  },
   typeWithoutLength: { has: "pmast", shown: "VARCHAR2 without a length", instead: { plsql: "Write VARCHAR2(n)" } },
   serial: {
     has: "pmas",

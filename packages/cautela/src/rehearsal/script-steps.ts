@@ -131,7 +131,7 @@ class Course {
       made: (table) => this.#made.has(keyOf(table)),
       lasting: (table) => (this.#altered.has(keyOf(table)) ? this.#lasting(table) : table),
       catalog: this.#catalog,
-      structure: classOf(tree) === "rows" || classOf(tree) === "reads" ? [] : this.#structureOf(source, all),
+      structure: classOf(tree) === "rows" || classOf(tree) === "reads" ? [] : this.#structureOf(all),
       ownCopy: (table, where) =>
         this.#copies.find((copy) => copy.ofKey === keyOf(table) && copy.where === where)?.written ?? null,
     };
@@ -174,11 +174,11 @@ class Course {
   }
 
   /** What the statement changes in the catalog, tried out on a layer of its own. */
-  #structureOf(source: ChangeSource, all: readonly StatementReview[]): StructureChange[] {
+  #structureOf(all: readonly StatementReview[]): StructureChange[] {
     const catalog = this.#catalog;
     if (!catalog) return [];
     const trial = catalog.fork();
-    this.#replay(trial, source, all);
+    this.#replay(trial, all);
     const changes: StructureChange[] = [];
     for (const kind of KINDS)
       for (const [key, after] of trial.changed(kind)) {
@@ -188,11 +188,10 @@ class Course {
     return changes;
   }
 
-  #replay(catalog: Catalog, source: ChangeSource, all: readonly StatementReview[]): void {
-    const slice = (start: number, end: number): string => source.text.slice(start - source.start, end - source.start);
+  #replay(catalog: Catalog, all: readonly StatementReview[]): void {
     for (const { index } of all) {
-      const tree = this.#review.sources.get(index)?.tree;
-      if (tree) replay(catalog, tree, slice);
+      const own = this.#review.sources.get(index);
+      if (own) replay(catalog, own.tree, (start, end) => own.text.slice(start - own.start, end - own.start));
     }
   }
 
@@ -392,6 +391,7 @@ class Course {
     if (source.tree.kind === "unread" || (source.tree.kind === "dynamic" && source.tree.body === null))
       this.#opaque ??= line;
     walk(source.tree, (node) => {
+      if (node.kind === "dynamic") return false;
       if (node.kind !== "assign" && node.kind !== "declare" && node.kind !== "select") return undefined;
       const text = source.text.slice(node.start - source.start, node.end - source.start);
       for (const [name] of text.matchAll(/@{1,2}[\w$]+/g)) this.#variables.set(name.toLowerCase(), line);
@@ -399,7 +399,7 @@ class Course {
     });
     if (source.tree.kind === "setting")
       for (const [name] of source.text.matchAll(/@[\w$]+/g)) this.#variables.set(name.toLowerCase(), line);
-    if (this.#catalog) this.#replay(this.#catalog, source, all);
+    if (this.#catalog) this.#replay(this.#catalog, all);
   }
 
   #structure(tree: Statement, touch: (key: string, table: string) => void): void {

@@ -90,10 +90,17 @@ export class Findings {
     for (const finding of this.list) {
       finding.places.sort(byPlace);
       if (finding.fix?.edits.length === 0) finding.fix = null;
+      // A message that ends with its reason has given it.
+      if (finding.because.some((reason) => saidIn(finding, reason)))
+        finding.because = finding.because.filter((reason) => !saidIn(finding, reason));
     }
     const rank = ({ hazard }: Finding): number => this.#rank.get(hazard) ?? 0;
     return this.list.sort((a, b) => byPlace(a, b) || rank(a) - rank(b));
   }
+}
+
+function saidIn({ message }: Finding, reason: string): boolean {
+  return message.endsWith(`: ${reason}.`);
 }
 
 function byPlace(a: Region & { statement: number }, b: Region & { statement: number }): number {
@@ -110,7 +117,10 @@ function takeIn(taker: Finding, { message, remedy }: Pick<Draft, "message" | "re
   if (copy === null) taker.remedy ||= remedy;
   // "…, keep a copy first." and "Copy first: CREATE TABLE …" are one sentence; further copies follow the first.
   else if (taker.remedy.endsWith(KEEP_COPY)) taker.remedy = `${taker.remedy.slice(0, -1)}: ${copy}`;
-  else if (!taker.remedy.includes(copy)) taker.remedy += taker.remedy.includes(KEPT_COPY) ? `; ${copy}` : ` ${remedy}`;
+  else if (!taker.remedy.includes(copy))
+    taker.remedy += taker.remedy.includes(KEPT_COPY)
+      ? `; ${copy}`
+      : `${/[.!?]$/.test(taker.remedy) ? "" : "."} ${remedy}`;
 }
 
 const COPY_FIRST = "Copy first: ";

@@ -27,9 +27,9 @@ import { contentKey } from "./content-key.ts";
 import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
-import { joinedView, type SourceView } from "./source-view.ts";
+import { joinedView, regionOf, type SourceView, shownSpan, withInnerTexts } from "./source-view.ts";
 import { type ScriptContext, StatementContext } from "./statement-context.ts";
-import { regionOf, statementReview } from "./statement-result.ts";
+import { statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
 import { UnjudgedStatements } from "./unjudged.ts";
 
@@ -221,7 +221,8 @@ export class ReviewSession {
     this.#pending = null;
     const { statement } = waiting;
     // Checks look at what comes after the statement too.
-    const source = next ? joinedView(waiting.source, next.source) : waiting.source;
+    const held = next ? joinedView(waiting.source, next.source) : waiting.source;
+    const source = withInnerTexts(held, statement, next?.statement);
     const outer = this.#count;
     this.#one(statement, source, { previous: this.#previous, next: next?.statement ?? null }, ALWAYS, null);
     this.#previous = statement;
@@ -233,14 +234,15 @@ export class ReviewSession {
   #inside(statement: ReadStatement, source: SourceView, outer: number): void {
     const { kind } = statement.tree;
     const inCode = kind !== "dynamic" && kind !== "create-schema" && !dialects[this.#dialect].syntax.controlFlow;
-    for (const { tree, conditional, looped } of executed(statement.tree)) {
+    for (const { tree, conditional, looped, quoted } of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
       this.#one(
         { ...inner, comments: [], terminator: "", rows: 0, repeat: 1 },
         source,
         ALONE,
-        { inCode, conditional, looped },
+        // Names in a text that is run are none of the block around it.
+        { inCode: inCode && !quoted, conditional, looped, quoted: quoted || start < 0 },
         outer,
       );
     }
@@ -251,13 +253,13 @@ export class ReviewSession {
     statement: ReadStatement,
     source: SourceView,
     beside: { previous: ReadStatement | null; next: ReadStatement | null },
-    runs: { inCode: boolean; conditional: boolean; looped: boolean },
+    runs: { inCode: boolean; conditional: boolean; looped: boolean; quoted: boolean },
     inside: number | null,
   ): void {
     const { tree } = statement;
     const index = this.#count++;
     const before = this.#findings.list.length + this.#unsettled.length;
-    const place = { statement: index, region: regionOf(statement, source.lines) };
+    const place = { statement: index, region: regionOf(statement, source) };
     const judged = this.#judge(tree, runs.looped);
     if (index === 0) this.#script.start = place;
     const context = new StatementContext(this.#script, statement, source, beside, runs, place, judged);
@@ -266,7 +268,7 @@ export class ReviewSession {
     this.#find(context, accepts, used);
     if (accepts.size > 0) this.#settleAccepts(context, accepts, used);
     const found = this.#findings.list.length + this.#unsettled.length > before;
-    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, found, inside);
+    if (this.#keepAll || found || this.#spare.size < SPARE) this.#keep(context, source, found, inside);
     if (context.ripples.length > 0 && (this.#keepAll || found)) this.#ripples.set(index, context.ripples);
     this.#unchecked.note(context);
     this.#unjudged.note(tree, index);
@@ -296,7 +298,7 @@ export class ReviewSession {
     for (const check of this.#checks.of(tree.kind, context.traits)) {
       const drafts = this.#run(check, context);
       for (let i = 0; i < drafts.length; i++) {
-        const draft = drafts[i];
+        const draft = context.quoted ? unfixed(drafts[i]) : drafts[i];
         // The same said of two places that read alike is said once.
         if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
         if (draft.at && draft.at.statement !== at.statement) {
@@ -355,12 +357,13 @@ export class ReviewSession {
   }
 
   /** Keeps what the result says of a statement; of one without findings, in case one comes to stand on it later. */
-  #keep(context: StatementContext, found: boolean, inside: number | null): void {
+  #keep(context: StatementContext, source: SourceView, found: boolean, inside: number | null): void {
     const { statement, at, slice } = context;
     const { region } = at;
     const review = statementReview(context);
-    const lineStart = statement.start - (region.column - 1);
-    const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(statement.end, lineStart + length)));
+    const { start, end } = shownSpan(statement, source);
+    const lineStart = start - (region.column - 1);
+    const excerpt = (length: number): string => ownText(slice(lineStart, Math.min(end, lineStart + length)));
     if (found || this.#spare.size < SPARE) {
       const { dialect } = context;
       const text = slice(statement.start, statement.end);
@@ -443,6 +446,20 @@ function placeIn(path: string): string {
   return path === "" ? " of another script" : ` of ${path}`;
 }
 
+/** A draft without its fix: what would be put into the script stands in a text there, whose quotes are doubled. */
+function unfixed(draft: Draft): Draft {
+  if (draft.fix === undefined && draft.settle === undefined) return draft;
+  const { fix: _, settle, ...rest } = draft;
+  if (settle === undefined) return rest;
+  return {
+    ...rest,
+    settle(script) {
+      const settled = settle(script);
+      return settled ? unfixed(settled) : settled;
+    },
+  };
+}
+
 function weightOf({ fixed, usual }: Check, draft: Draft): Weight {
   return fixed ?? draft.weight ?? usual;
 }
@@ -470,7 +487,7 @@ function inTrial(check: Check, draft: Draft, span: TransactionSpan | null): Draf
 }
 
 const ALONE = { previous: null, next: null };
-const ALWAYS = { inCode: false, conditional: false, looped: false };
+const ALWAYS = { inCode: false, conditional: false, looped: false, quoted: false };
 
 /** This much waits for the end of the script; beyond that it is told at once. */
 const UNSETTLED = 4000;

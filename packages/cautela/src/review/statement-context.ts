@@ -27,7 +27,7 @@ import type { Dialect, SessionState } from "../sql/dialects/dialect.ts";
 import type { Span, Statement } from "../sql/nodes/tree.ts";
 import type { ReadStatement } from "../sql/reading/script.ts";
 import type { Region } from "../text/region.ts";
-import type { SourceView } from "./source-view.ts";
+import { regionOf, type SourceView } from "./source-view.ts";
 
 /** What is the same for every statement of a script. */
 export interface ScriptContext {
@@ -64,6 +64,7 @@ export class StatementContext implements HazardContext, Step {
   readonly next: ReadStatement | null;
   readonly inCode: boolean;
   readonly conditional: boolean;
+  readonly quoted: boolean;
   readonly inLoop: boolean;
   readonly at: At;
   readonly slice: (start: number, end: number) => string;
@@ -79,7 +80,7 @@ export class StatementContext implements HazardContext, Step {
     statement: ReadStatement,
     source: SourceView,
     beside: { previous: ReadStatement | null; next: ReadStatement | null },
-    runs: { inCode: boolean; conditional: boolean; looped: boolean },
+    runs: { inCode: boolean; conditional: boolean; looped: boolean; quoted: boolean },
     at: At,
     changes: readonly JudgedChange[],
   ) {
@@ -100,6 +101,7 @@ export class StatementContext implements HazardContext, Step {
     this.inCode = runs.inCode;
     this.conditional = runs.conditional;
     this.inLoop = runs.looped;
+    this.quoted = runs.quoted;
     this.at = at;
     this.slice = source.slice;
     this.#source = source;
@@ -212,11 +214,7 @@ export class StatementContext implements HazardContext, Step {
   }
 
   get region(): (span: Span) => Region {
-    return ({ start, end }) => {
-      const from = this.#source.lines.at(start);
-      const to = this.#source.lines.at(end);
-      return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
-    };
+    return (span) => regionOf(span, this.#source);
   }
 
   get line(): (offset: number) => number {

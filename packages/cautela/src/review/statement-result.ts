@@ -6,10 +6,8 @@ import type { Catalog } from "../catalog/catalog.ts";
 import { shownName } from "../catalog/model.ts";
 import { writtenName } from "../catalog/names.ts";
 import type { HazardContext } from "../hazards/hazard.ts";
-import type { Span, Statement } from "../sql/nodes/tree.ts";
-import type { Region } from "../text/region.ts";
+import type { Statement } from "../sql/nodes/tree.ts";
 import type { StatementReview } from "./result.ts";
-import type { SourceView } from "./source-view.ts";
 import type { StatementContext } from "./statement-context.ts";
 
 /** What the result says of a statement; its verdict comes when the script is at its end. */
@@ -25,13 +23,6 @@ export function statementReview(context: StatementContext): StatementReview {
     reach: wanted && context.refused ? { bound: "none" } : multiplied(wanted, context),
     writes: context.refused ? [] : allWrites(directWrites(tree, changes, catalog), context.ripples),
   };
-}
-
-/** The place of a piece of source. */
-export function regionOf(span: Span, lines: SourceView["lines"]): Region {
-  const from = lines.at(span.start);
-  const to = lines.at(span.end);
-  return { line: from.line, column: from.column, endLine: to.line, endColumn: to.column };
 }
 
 function targetOf({ tree, changes }: HazardContext, catalog: Catalog | null): string | null {

@@ -149,6 +149,11 @@ export abstract class SqlWriter {
     return `CASE WHEN ${condition} THEN ${yes} ELSE ${no} END`;
   }
 
+  /** How many characters a text has. */
+  characters(text: string): string {
+    return `CHAR_LENGTH(${text})`;
+  }
+
   /** The first of two values that is not NULL. */
   coalesce(a: string, b: string): string {
     return `COALESCE(${a}, ${b})`;

@@ -36,7 +36,7 @@ DROP VIEW IF EXISTS owner_public;
 CREATE VIEW owner_public AS SELECT person_id, name FROM person WHERE kind = 'owner';
 UPDATE db_info SET version = '2.0';
 COMMIT;
--- script: derived rows are made anew
+-- script: derived rows are made again
 DELETE FROM occupancy;
 INSERT INTO occupancy (berth_id, month, nights)
 SELECT berth_id, substr(from_day, 1, 7), count(*) FROM mooring GROUP BY berth_id, substr(from_day, 1, 7);

@@ -4,6 +4,8 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
 import type { Expr, IfStatement, Name, Node, OpaqueStatement, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { cutFrom } from "../../sql/reading/inner-text.ts";
+import type { Slice } from "../../text/slice.ts";
 
 /** A condition under which a piece of code runs; `condition: null` where it cannot be told (loops, handlers). */
 export interface Guard {
@@ -45,21 +47,22 @@ export function effectsOf(parsed: Parsed<readonly Statement[]>, dialect: Dialect
 }
 
 /** Reads what a body does. */
-export function codeEffects({ tree, text }: Parsed<readonly Statement[]>, dialect: Dialect): CodeEffects {
+export function codeEffects({ tree, text, inner }: Parsed<readonly Statement[]>, dialect: Dialect): CodeEffects {
   const effects: CodeEffects = { statements: [], rewrites: [], stops: [], calls: [], opaque: [] };
-  new Reader(effects, text, dialect).list(tree, []);
+  const own: Slice = (start, end) => text.slice(start, end);
+  new Reader(effects, inner ? cutFrom(inner, own) : own, dialect).list(tree, []);
   return effects;
 }
 
 class Reader {
   readonly #effects: CodeEffects;
-  readonly #text: string;
+  readonly #cut: Slice;
   readonly #dialect: Dialect;
   #loops = 0;
 
-  constructor(effects: CodeEffects, text: string, dialect: Dialect) {
+  constructor(effects: CodeEffects, cut: Slice, dialect: Dialect) {
     this.#effects = effects;
-    this.#text = text;
+    this.#cut = cut;
     this.#dialect = dialect;
   }
 
@@ -225,7 +228,7 @@ class Reader {
   }
 
   #slice({ start, end }: { start: number; end: number }): string {
-    return this.#text.slice(start, end);
+    return this.#cut(start, end);
   }
 }
 
@@ -310,7 +313,7 @@ function changeOfHead(text: Expr, dialect: Dialect): Statement | null {
           : column === undefined
             ? ""
             : `UPDATE ${table} SET ${column} = NULL WHERE chosen_later = 1`;
-  return sql === "" ? null : (readText(dialect, sql, text)?.[0] ?? null);
+  return sql === "" ? null : (readText(dialect, sql)?.[0] ?? null);
 }
 
 function calledName({ name }: Extract<Expr, { kind: "call" }>): string {

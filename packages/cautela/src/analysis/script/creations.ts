@@ -208,7 +208,7 @@ export class Creations {
   #noteTexts(statement: Statement, catalog: Catalog | null): void {
     walk(statement, (node) => {
       if (node.kind === "literal" && node.type === "string" && ALTERS.test(node.value))
-        for (const inner of readText(this.#dialect, node.value, node) ?? [])
+        for (const inner of readText(this.#dialect, node.value) ?? [])
           if (inner.kind === "alter-table") this.note(inner, catalog);
       return undefined;
     });

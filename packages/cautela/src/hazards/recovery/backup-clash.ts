@@ -28,7 +28,7 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     dangerous: "CREATE TABLE IF NOT EXISTS mooring_before AS SELECT * FROM mooring;",
     sound: "CREATE TABLE mooring_before_20261125 AS SELECT * FROM mooring;",
   },
-  check({ tree, catalog, dialect }) {
+  check({ tree, catalog, dialect, creations }) {
     if (!catalog) return [];
     const query = tree.kind === "create-table" || tree.kind === "select" ? tree.query : null;
     if (!query || query.body.kind === "values") return [];
@@ -41,7 +41,8 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     if (!name || (tree.kind === "create-table" && tree.temporary)) return [];
     const into = tree.kind === "select" && query.body.kind === "select" ? query.body.into : null;
     if (into?.temporary) return [];
-    const standing = catalog.relation(newKey(name, catalog, dialect));
+    const key = newKey(name, catalog, dialect);
+    const standing = catalog.relation(key);
     if (standing?.object !== "table") return [];
     const shown = shownName(standing);
     const stale = tree.kind === "create-table" && tree.ifNotExists;
@@ -56,7 +57,9 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
             ? `OR REPLACE throws away the \`${shown}\` that is there.`
             : `\`${shown}\` is there already, so this fails and copies nothing.`,
         because: [
-          `the catalog holds a table \`${shown}\`${standing.rows === null ? "" : ` with about ${rowCount(standing.rows)}`}`,
+          creations.everMade(key)
+            ? `the script has made \`${shown}\` before`
+            : `the catalog holds a table \`${shown}\`${standing.rows === null ? "" : ` with about ${rowCount(standing.rows)}`}`,
         ],
         remedy: `Take a name that is new: ${shown}_2, or one with the date.`,
       },

@@ -50,7 +50,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         drafts.push({
           at: elsewhere ? at : back,
           weight: "note",
-          message: `${capital(what)} of \`${shown}\` ${isMany(what) ? "are" : "is"} on again, and the rows that are there are not looked at.`,
+          message: `${capital(what)} of \`${shown}\` ${isMany(what) ? "are" : "is"} on again, and the rows that are there have not been checked.`,
           because: [dialect.engine.revalidation.lack],
           remedy: dialect.engine.revalidation.remedy.replace("{table}", () => shown),
         });
@@ -61,7 +61,7 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
         drafts.push({
           at,
           weight: "note",
-          message: `${capital(what)} of \`${shown}\` is added without a look at the rows that are there.`,
+          message: `${capital(what)} of \`${shown}\` is added without checking the rows that are there.`,
           because: ["rows that break it stay as they are, and the engine does not rely on it"],
           remedy: "Look for rows that break it, and have it checked in the same script.",
         });

@@ -9,6 +9,7 @@ import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Name, TypeName } from "../../sql/nodes/tree.ts";
 import { copyName } from "../../writing/copy-statement.ts";
 import { keyOf } from "../../writing/kept.ts";
+import type { SqlWriter } from "../../writing/writer.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { listedShort } from "../wording.ts";
@@ -120,7 +121,7 @@ export const lossyStructure: Hazard = {
           dropped.length > 0
             ? keepFirst(tree.name, table, dropped, context)
             : narrowed.length > 0
-              ? `Look for values that would not survive: SELECT * FROM ${shown} WHERE …`
+              ? lookFirst(table, narrowed, context)
               : "Write the whole definition: what is left out is gone.",
       },
     ];
@@ -140,6 +141,18 @@ function keepFirst(
   const columns = writer.columns("", table, [...key, ...dropped.filter((one) => !key.includes(one))]);
   const copy = writer.copy(copyName(name, table, writer), columns, `FROM ${writer.table(table)}`);
   return `Copy first: ${copy.replace(/\s*\n\s*/g, " ")}`;
+}
+
+/** The query that finds what would not survive, where one can be written for each column. */
+function lookFirst(
+  table: Table | undefined,
+  narrowed: readonly { column: string; loss: Loss }[],
+  { dialect }: HazardContext,
+): string {
+  const writer = sqlWriter(dialect);
+  const conditions = narrowed.map(({ column, loss }) => loss.lost?.(writer.name(column), writer) ?? null);
+  if (!table || conditions.includes(null)) return "Look first for the values that would not survive.";
+  return `Look for values that would not survive: SELECT * FROM ${writer.table(table)} WHERE ${conditions.join(" OR ")}`;
 }
 
 /** Whether the values of a column are elsewhere: in a copy, or in a column into which they went. */
@@ -174,6 +187,8 @@ interface Loss {
   from: string;
   to: string;
   why: string;
+  /** The condition that the values meet which are lost, on a column as it is written. */
+  lost?: (column: string, writer: SqlWriter) => string;
 }
 
 /** What a new type loses of the values of a column; null where it holds all of them. */
@@ -181,13 +196,15 @@ function narrowing(column: Column, type: TypeName, { dialect }: HazardContext): 
   const { type: name, typeArgs: args } = columnType(type, dialect);
   const from = shownType(column.type, column.typeArgs);
   const to = shownType(name, args);
-  const loss = (why: string) => ({ from, to, why });
+  const loss = (why: string, lost?: Loss["lost"]): Loss => ({ from, to, why, ...(lost ? { lost } : {}) });
   const oldText = TEXT.test(column.type);
   const newText = TEXT.test(name);
   if (oldText && newText) {
     const before = Number(column.typeArgs[0] ?? Number.POSITIVE_INFINITY);
     const after = Number(args[0] ?? Number.POSITIVE_INFINITY);
-    return after < before ? loss("longer values are cut or refused") : null;
+    return after < before
+      ? loss("longer values are cut or refused", (of, writer) => `${writer.characters(of)} > ${after}`)
+      : null;
   }
   if (WHOLE.test(column.type) && WHOLE.test(name))
     return (SIZES[name] ?? 4) < (SIZES[column.type] ?? 4) ? loss("larger numbers do not fit") : null;
@@ -195,11 +212,11 @@ function narrowing(column: Column, type: TypeName, { dialect }: HazardContext): 
   if (decimal.test(column.type) && decimal.test(name)) {
     const [p0, s0] = [Number(column.typeArgs[0] ?? 38), Number(column.typeArgs[1] ?? 0)];
     const [p1, s1] = [Number(args[0] ?? 38), Number(args[1] ?? 0)];
-    if (args.length > 0 && s1 < s0) return loss("decimals are rounded away");
+    if (args.length > 0 && s1 < s0) return loss("decimals are rounded away", (of) => `${of} <> ROUND(${of}, ${s1})`);
     return args.length > 0 && p1 - s1 < p0 - s0 ? loss("larger numbers do not fit") : null;
   }
   if ((decimal.test(column.type) || /double|real|float/.test(column.type)) && WHOLE.test(name))
-    return loss("decimals are rounded away");
+    return loss("decimals are rounded away", (of) => `${of} <> ROUND(${of}, 0)`);
   if (oldText && !newText && name !== "" && !/^(?:json|jsonb|xml|enum|bytea|blob)$/.test(name))
     return loss("values that do not read as such are refused or lost");
   if (/timestamp|datetime/.test(column.type) && name === "date") return loss("the time of day goes");
@@ -225,6 +242,9 @@ function shorter(column: Column, type: TypeName, shown: string, { dialect, histo
       .join(", ")}`,
     to: `\`${name}\` without ${values}`,
     why: "rows that hold it make this fail, or lose the value",
+    ...(name === "enum"
+      ? { lost: (of: string) => `${of} IN (${gone.map((one) => `'${one.replaceAll("'", "''")}'`).join(", ")})` }
+      : {}),
   };
 }
 

@@ -37,6 +37,10 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
       if (way.kind === "thin" && !said.has(way.copy.place)) {
         // An archive that goes its own way is a matter of `unproven-move`.
         if (way.copy.into && lost.action === "delete" && (!way.copy.handedOn || way.copy.uncertain)) continue;
+        // A table that takes the name of the one that is dropped is a rebuild: `lossy-structure` tells which rows it lacks.
+        const rebuilt = lost.action === "drop" && way.copy.became !== null;
+        const told = way.copy.became?.statement === lost.at.statement + 1;
+        if (rebuilt && told && (way.copy.filter !== null || way.copy.uncertain !== null)) continue;
         // A copy of a part of the table for one row more or less is no way back that was meant for it.
         if (lost.reach.bound === "one" && way.copy.filter !== null) continue;
         said.add(way.copy.place);
@@ -45,12 +49,17 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
           weight: lost.reach.bound === "every" && way.copy.structureOnly ? "stop" : "ask",
           message: `\`${way.copy.shown}\` does not bring back what line ${lost.at.region.line} ${lost.action === "update" ? "overwrites" : "destroys"} in \`${lost.shown}\`: ${way.why}.`,
           because: [
-            way.why,
             lost.filterText === ""
               ? `line ${lost.at.region.line} meets every row`
               : `line ${lost.at.region.line} meets rows where ${lost.filterText}`,
           ],
           remedy: "Give the copy the filter of the change, or none, and put it before the change.",
+          ...(rebuilt
+            ? {
+                message: `\`${lost.shown}\` is rebuilt, and the new table does not hold all of the old one, which line ${lost.at.region.line} drops: ${way.why}.`,
+                remedy: "Fill what is missing, or keep the old table under another name.",
+              }
+            : {}),
         });
       } else if (way.kind === "kept") {
         const copies = timeline.copies

@@ -53,7 +53,7 @@ DELETE FROM mooring WHERE to_day < '2025-01-01';`,
           lost.filterText === "" ? "this meets every row" : `this deletes rows where ${lost.filterText}`,
         ],
         remedy: leaks
-          ? "Put the condition into the DELETE, so that it takes away only what arrives."
+          ? "Put the condition into the DELETE, so that it removes only what arrives."
           : `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
       });
     }

@@ -2,7 +2,6 @@ import { filterParts } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
-import { singleBlanks } from "../../text/blanks.ts";
 import type { Edit, Fix, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -29,16 +28,14 @@ export const deadFilter: Hazard = {
     dangerous: "UPDATE owner SET phone = '' WHERE mail = NULL;",
     sound: "UPDATE owner SET phone = '' WHERE mail IS NULL;",
   },
-  check({ changes, slice, region, history }) {
+  check({ changes, slice, region, show, history }) {
     // With ANSI_NULLS off, `= NULL` meets the rows that are NULL (tsql).
     const meets = history.setting("ansi_nulls") === "off";
     const dead = changes
       .filter(({ result }) => result.filter === "dead")
       .filter(({ result }) => !(meets && result.reasons.every(({ text }) => text.includes("NULL"))))
       .map(({ result, target, change }) => {
-        const because = result.reasons.map(
-          ({ expr, text }) => `\`${singleBlanks(slice(expr.start, expr.end)).slice(0, 60)}\`: ${text}`,
-        );
+        const because = result.reasons.map(({ expr, text }) => `\`${show(expr)}\`: ${text}`);
         if (because.length === 0) because.push("the whole condition is false or NULL for every row");
         const fix = nullFix(
           result.reasons.map(({ expr }) => expr),
@@ -57,12 +54,11 @@ export const deadFilter: Hazard = {
       .filter(({ result }) => result.filter !== "dead")
       .flatMap(({ change }) => filterParts(change.conditions).flatMap(nullArms))
       .map((arm) => {
-        const shown = singleBlanks(slice(arm.start, arm.end)).slice(0, 60);
         const fix = nullFix([arm], slice, region);
         return {
           ...(fix ? { fix } : {}),
           weight: "ask" as const,
-          message: `\`${shown}\` is never true, so this part of the filter meets no row.`,
+          message: `\`${show(arm)}\` is never true, so this part of the filter meets no row.`,
           because: ["a comparison with NULL is never true; IS NULL asks for it"],
           remedy: remedyFor("IS NULL"),
         };
@@ -84,10 +80,14 @@ function nullArms(part: Expr): Expr[] {
 
 function remedyFor(reasons: string): string {
   if (reasons.includes("IS NULL")) return "Write IS NULL or IS NOT NULL where NULL is meant.";
-  if (reasons.includes("NOT IN")) return "Take the NULL out of the list, or use NOT EXISTS.";
+  if (reasons.includes("NOT IN")) return "Remove the NULL from the list, or use NOT EXISTS.";
   if (reasons.includes("characters")) return "Look the value up as the column holds it.";
   if (reasons.includes("range")) return "Put the smaller end of the range first.";
-  return "Join the conditions by OR if either is enough; if nothing is to change, omit the statement.";
+  if (reasons.includes("both conditions") || reasons.includes("the other condition"))
+    return "Join the conditions by OR if either is enough; if nothing is to change, omit the statement.";
+  if (reasons.includes("ROWNUM")) return "Number the rows in a subquery, and compare that number.";
+  if (reasons.includes("True is -1")) return "Compare with True or False.";
+  return "Correct the condition; if nothing is to change, omit the statement.";
 }
 
 /** `x = NULL` written as IS NULL, `x <> NULL` as IS NOT NULL; null where one of the conditions is something else. */

@@ -16,10 +16,10 @@ export const openPlaceholder: Hazard = {
   family: "rows",
   weight: "note",
   needs: Trait.change,
-  title: "A hole in the target or the filter",
+  title: "A placeholder in the target or the filter",
   explanation:
-    "A parameter, a substitution or a hole of a template stands in the statement, so what it does is decided when it runs. A hole for " +
-    "one value is customary; a hole for the table, or for the whole condition, can mean any rows at all, and an empty value may leave " +
+    "A parameter, a substitution or a placeholder of a template stands in the statement, so what it does is decided when it runs. One for " +
+    "one value is customary; one for the table, or for the whole condition, can mean any rows at all, and an empty value may leave " +
     "no filter. In Jet every unknown name in brackets becomes a question.",
   remedy: "Review the script with the values filled in, or declare the parameter and its type.",
   example: {
@@ -44,8 +44,8 @@ export const openPlaceholder: Hazard = {
       if (isOpenTable(change.name)) {
         drafts.push({
           weight: "ask",
-          message: `Which table is changed is decided when the script runs: \`${target}\` is a hole.`,
-          because: ["a placeholder stands where the table's name should"],
+          message: `Which table is changed is decided when the script runs: \`${target}\` is a placeholder.`,
+          because: ["it stands where the table's name should"],
           remedy: "Review the script with the name filled in.",
         });
       }
@@ -56,8 +56,8 @@ export const openPlaceholder: Hazard = {
           drafts.push({
             weight: "ask",
             message: `\`${show(whole)}\` stands for a whole condition: filled with nothing, or with 1=1, it keeps every row of \`${target}\`.`,
-            because: ["a placeholder stands where a condition should"],
-            remedy: "Write the condition out and leave a hole for its value only.",
+            because: ["it stands where a condition should"],
+            remedy: "Write the condition out and keep a placeholder for its value only.",
           });
           continue;
         }

@@ -59,13 +59,13 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
   const { dialect } = context;
   const { uncomparable } = dialect.engine;
   const whole = uncomparable && side.kind === "column" ? usedColumn(side, context.names)?.offered?.column : null;
-  if (whole && uncomparable?.test(whole.type) && !(other.kind === "literal" && other.type === "null"))
+  if (whole && uncomparable?.types.test(whole.type) && !(other.kind === "literal" && other.type === "null"))
     return {
       weight: "stop",
       refused: true,
       message: `\`${context.show(node)}\` compares \`${whole.name}\`, which is ${whole.type}: the engine refuses that.`,
       because: [`values of ${whole.type} are not compared with = or IN`],
-      remedy: "Compare a part of it, or another form of it: DBMS_LOB.COMPARE, LIKE, a cast to a shorter text.",
+      remedy: uncomparable.remedy,
     };
   if (dialect.engine.affinities || side.kind === "literal" || other.kind === "column") return null;
   const value = constant(other);

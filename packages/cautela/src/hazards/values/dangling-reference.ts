@@ -3,6 +3,7 @@ import { storedValues } from "../../analysis/changes/stored-values.ts";
 import { usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { keyParts } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -79,14 +80,23 @@ export const danglingReference: Hazard = {
         continue;
       put(`${column} ${from.name}`, {
         weight: "ask",
-        message: `\`${column}\` refers to \`${shownName(to.table)}\`, but ${show(value)} is a key of \`${theirs.slice(0, theirs.lastIndexOf("."))}\`.`,
-        because: [`\`${column}\` takes values of \`${mine}\``, `${show(value)} holds values of \`${theirs}\``],
+        message: `\`${column}\` refers to \`${shownName(to.table)}\`, but \`${show(value)}\` is a key of \`${shownKey(theirs.slice(0, theirs.lastIndexOf(".")))}\`.`,
+        because: [
+          `\`${column}\` takes values of \`${shownKey(mine)}\``,
+          `\`${show(value)}\` holds values of \`${shownKey(theirs)}\``,
+        ],
         remedy: `Take the column that holds the key of \`${shownName(to.table)}\`.`,
       });
     }
     return drafts;
   },
 };
+
+/** A key of a table, or one with a column after it, as people write it. */
+function shownKey(key: string): string {
+  const { schema, name } = keyParts(key);
+  return schema === "" ? name : `${schema}.${name}`;
+}
 
 /** An earlier statement has referred to the row that this one brings. */
 function broughtLate(

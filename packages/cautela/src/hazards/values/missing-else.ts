@@ -22,6 +22,7 @@ export const missingElse: Hazard = {
   family: "values",
   statements: ["update"],
   weight: "ask",
+  subsumes: ["case-gap"],
   needs: Trait.case | Trait.call,
   title: "A CASE without ELSE",
   explanation:

@@ -26,7 +26,7 @@ export const unmetConstraint: Hazard = {
   depends: ["names"],
   title: "A constraint that the rows may not meet",
   explanation:
-    "The engine looks at every row that is there when a key or a CHECK is added, and refuses it for one row that does not meet it. Where the statistics of the " +
+    "The engine checks every row that is there when a key or a CHECK is added, and refuses it for one row that does not meet it. Where the statistics of the " +
     "catalog, or a value that this script has written, say that there is such a row, it is certain. Tables that the script makes, columns that it adds, and rows " +
     "that it has cleared before are quiet.",
   remedy: "Look for the rows that break it first, and mend them.",

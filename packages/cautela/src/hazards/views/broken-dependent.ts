@@ -64,7 +64,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
       if (loss.cascade && context.dialect.engine.truncateCascades) {
         drafts.push({
           message: `CASCADE takes ${shownList(broken)} along with ${loss.what}.`,
-          because: broken.map((one) => `${KINDS[one.kind]} \`${one.name}\` depends on it`),
+          because: broken.map((one) => `${shownDependent(one)} depends on it`),
           remedy: "Keep their definitions, and make them again.",
         });
         continue;
@@ -73,7 +73,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
         at: context.at,
         table: tableKey(loss.relation.schema, loss.relation.name),
         column: loss.column,
-        dependents: broken.map((one) => ({ ...one, shown: `${KINDS[one.kind]} \`${one.name}\`` })),
+        dependents: broken.map((one) => ({ ...one, shown: shownDependent(one) })),
         what: loss.what,
         verb: loss.verb,
       });
@@ -86,7 +86,7 @@ CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;`,
       message: `This ${verb} ${what}, and ${dependents
         .map(({ shown }) => shown)
         .slice(0, 6)
-        .join(", ")} still ${dependents.length === 1 ? "speaks" : "speak"} of it.`,
+        .join(", ")} still ${dependents.length === 1 ? "refers" : "refer"} to it.`,
       because: ["nothing after it in this script changes, drops or makes them again"],
       remedy: "Make what depends on it again in the same script.",
     }));
@@ -103,8 +103,16 @@ const KINDS: Record<Dependent["kind"], string> = {
   column: "column",
 };
 
+/** "view `afloat`", "key `vessel_owner` of `vessel`". */
+function shownDependent({ kind, name }: Dependent): string {
+  if (kind !== "key") return `${KINDS[kind]} \`${name}\``;
+  const at = name.indexOf(" of ");
+  const [own, table] = [name.slice(0, at), name.slice(at + 4)];
+  return `${own === "a foreign key" ? own : `key \`${own}\``} of \`${table}\``;
+}
+
 function shownList(list: readonly Dependent[]): string {
-  const names = list.slice(0, 6).map(({ kind, name }) => `${KINDS[kind]} \`${name}\``);
+  const names = list.slice(0, 6).map(shownDependent);
   return list.length > 6 ? `${names.join(", ")} and ${list.length - 6} more` : names.join(", ");
 }
 

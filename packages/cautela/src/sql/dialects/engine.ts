@@ -226,7 +226,7 @@ export interface EngineRules {
   /** How else a number may be written in a text; null: in any way that holds a digit. */
   readonly numberForms: RegExp | null;
   /** Types whose values are compared with nothing: = and IN are refused, LIKE and IS NULL may be taken. */
-  readonly uncomparable: RegExp | null;
+  readonly uncomparable: { readonly types: RegExp; readonly remedy: string } | null;
   /** Characters that a name may have. */
   readonly longestName: number;
   /** Names that every row has, or functions without parentheses, folded. */

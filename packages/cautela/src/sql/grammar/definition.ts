@@ -390,11 +390,11 @@ export function readQuoted(
   text: ReturnType<typeof quotedBody>,
 ): void {
   if (node.language === "plpgsql") {
-    const inner = readInner(p.dialect, text.value, text.offset, text, plpgsql);
+    const inner = readInner(p, text.value, text.offset, text, plpgsql);
     node.body = inner.statements;
     node.problem = inner.problem;
   } else if (node.language === "sql" && reading.script) {
-    const inner = readInner(p.dialect, text.value, text.offset, text, reading.script);
+    const inner = readInner(p, text.value, text.offset, text, reading.script);
     node.body = inner.statements;
     node.problem = inner.problem;
   }

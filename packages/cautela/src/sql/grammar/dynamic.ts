@@ -1,8 +1,7 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { Lexer } from "../lexer/lexer.ts";
 import { T } from "../lexer/tokens.ts";
-import type { Building, Expr, Node, Problem, Statement } from "../nodes/tree.ts";
-import { children } from "../nodes/visitor.ts";
+import type { Expr, Problem, Statement } from "../nodes/tree.ts";
 import { Parser, ReadingStopped } from "../reading/parser.ts";
 import { constantTexts } from "./known-text.ts";
 
@@ -13,7 +12,7 @@ export type Reading = (p: Parser) => Statement[];
 export const reading: { script: Reading | null } = { script: null };
 
 /** What a text inside a script holds. */
-export interface InnerText {
+export interface InnerReading {
   statements: Statement[] | null;
   problem: Problem | null;
 }
@@ -21,24 +20,23 @@ export interface InnerText {
 /**
  * Reads a text that stands inside a script: the body of a routine in quotes, constant dynamic SQL.
  *
- * @param offset where the text begins in the script, when its characters stand there one to one;
- *   otherwise the ranges of what is read become that of `whole`
+ * @param offset where the text begins in the script, when its characters stand there one to one; otherwise what is read has
+ *   places of its own, see `InnerText`
  */
 export function readInner(
-  dialect: Dialect,
+  outer: Parser,
   text: string,
   offset: number | null,
   whole: { start: number; end: number },
   read: Reading,
-): InnerText {
-  const lexer = new Lexer(dialect);
+): InnerReading {
+  const lexer = new Lexer(outer.dialect);
   lexer.scan(text, 0, text.length, true);
-  const p = new Parser(dialect, lexer.tokens);
-  p.reset(text, offset ?? 0);
+  const p = new Parser(outer.dialect, lexer.tokens, outer.inner);
+  p.reset(text, offset ?? outer.inner.add(text, whole));
   try {
     const statements = read(p);
     if (!p.at(T.EOF)) p.fail("the end of the text");
-    if (offset === null) for (const statement of statements) relocate(statement, whole);
     return { statements, problem: null };
   } catch (stopped) {
     if (!(stopped instanceof ReadingStopped)) throw stopped;
@@ -52,9 +50,10 @@ export function readInner(
 
 /** What dynamic SQL runs; null where its text is not constant, or cannot be read. One text of several is a branch. */
 export function dynamicBody(p: Parser, text: Expr): Statement[] | null {
+  const { script } = reading;
   const texts = constantTexts(p, text);
-  if (!texts) return null;
-  const bodies = texts.map((one) => readText(p.dialect, one, text));
+  if (!texts || !script) return null;
+  const bodies = texts.map((one) => readInner(p, one, offsetIn(p, text, one), text, script).statements);
   if (bodies.length === 1) return bodies[0];
   const branches: { condition: null; body: Statement[] }[] = [];
   for (const body of bodies) {
@@ -64,18 +63,18 @@ export function dynamicBody(p: Parser, text: Expr): Statement[] | null {
   return [{ kind: "if", branches, start: text.start, end: text.end }];
 }
 
-/** Constant dynamic SQL as statements; null where it cannot be read. */
-export function readText(dialect: Dialect, text: string, whole: { start: number; end: number }): Statement[] | null {
-  if (reading.script === null) return null;
-  return readInner(dialect, text, null, whole, reading.script).statements;
+/** Where the text of a literal begins, if it stands there sign by sign: after the quote, and after what marks its kind (N'…'). */
+function offsetIn(p: Parser, { kind, start, end }: Expr, value: string): number | null {
+  if (kind !== "literal" || start < p.base) return null;
+  const before = end - start - value.length - 1;
+  const plain = before === 1 || (before === 2 && /[a-z]/i.test(p.slice(start, start + 1)));
+  return plain ? start + before : null;
 }
 
-/** Gives every node below a statement the range of the string it was read from. */
-function relocate(root: Statement, whole: { start: number; end: number }): void {
-  const stack: Building<Node>[] = [root];
-  for (let node = stack.pop(); node; node = stack.pop()) {
-    node.start = whole.start;
-    node.end = whole.end;
-    children(node, (child) => stack.push(child));
-  }
+/** A text by itself as statements; null where it cannot be read. Their places are those in the text. */
+export function readText(dialect: Dialect, text: string): Statement[] | null {
+  const { script } = reading;
+  if (script === null) return null;
+  const p = new Parser(dialect, new Lexer(dialect).tokens);
+  return readInner(p, text, 0, { start: 0, end: text.length }, script).statements;
 }

@@ -544,7 +544,7 @@ function doBlock(p: Parser, start: number): Statement {
   const end = p.previousEnd;
   if (text === null) return p.fail("a string");
   if (language === "plpgsql") {
-    const inside = readInner(p.dialect, text.value, text.offset, text, plpgsql);
+    const inside = readInner(p, text.value, text.offset, text, plpgsql);
     if (inside.statements)
       return { kind: "block", declarations: [], body: inside.statements, handlers: [], start, end };
   }

@@ -7,6 +7,8 @@ export interface Executed {
   readonly conditional: boolean;
   /** It stands in a loop. */
   readonly looped: boolean;
+  /** It stands in a text that is run: between quotes, or put together of pieces. */
+  readonly quoted: boolean;
 }
 
 /**
@@ -15,17 +17,17 @@ export interface Executed {
  */
 export function* executed(statement: Statement): IterableIterator<Executed> {
   const stack: Executed[] = [];
-  push({ tree: statement, conditional: false, looped: false }, stack);
+  push({ tree: statement, conditional: false, looped: false, quoted: false }, stack);
   for (let inner = stack.pop(); inner; inner = stack.pop()) {
     yield inner;
     push(inner, stack);
   }
 }
 
-function push({ tree, conditional, looped }: Executed, stack: Executed[]): void {
+function push({ tree, conditional, looped, quoted }: Executed, stack: Executed[]): void {
   const below: Executed[] = [];
-  const runs = (body: readonly Statement[], perhaps: boolean, again = looped): void => {
-    for (const one of body) below.push({ tree: one, conditional: perhaps, looped: again });
+  const runs = (body: readonly Statement[], perhaps: boolean, again = looped, text = quoted): void => {
+    for (const one of body) below.push({ tree: one, conditional: perhaps, looped: again, quoted: text });
   };
   switch (tree.kind) {
     case "block":
@@ -42,7 +44,8 @@ function push({ tree, conditional, looped }: Executed, stack: Executed[]): void 
       runs(tree.elements, conditional);
       break;
     case "dynamic":
-      runs(tree.body ?? [], conditional);
+      // PREPARE … AS has its statement as it stands.
+      runs(tree.body ?? [], conditional, looped, quoted || tree.text !== null);
       break;
     default:
   }

@@ -3,6 +3,7 @@ import { K, WORDS } from "../lexer/keywords.ts";
 import { NameCache } from "../lexer/name-cache.ts";
 import { BAD_REASON, type Bad, Op, T, type TokenList } from "../lexer/tokens.ts";
 import type { Ident, Name, Problem } from "../nodes/tree.ts";
+import { InnerTexts } from "./inner-text.ts";
 
 /** How deep expressions, queries and blocks may nest before a statement is given up as unread. */
 export const DEPTH_LIMIT = 800;
@@ -42,6 +43,8 @@ export class Parser {
   readonly texts = new Map<string, readonly string[]>();
   /** What variables are given inside of branches that are being read; null: something that cannot be told. */
   given: Map<string, readonly string[] | null> | null = null;
+  /** The texts within the script that are read as well; shared with the parsers that read them. */
+  readonly inner: InnerTexts;
   /** The names under which statements have been prepared whose text is known. */
   readonly prepared = new Set<string>();
   /** Reading the body of a routine, where `;` ends an inner statement. */
@@ -49,9 +52,10 @@ export class Parser {
   /** Inside CREATE SCHEMA, where CREATE and GRANT begin its next element. */
   inSchema = false;
 
-  constructor(dialect: Dialect, tokens: TokenList) {
+  constructor(dialect: Dialect, tokens: TokenList, inner = new InnerTexts()) {
     this.dialect = dialect;
     this.tokens = tokens;
+    this.inner = inner;
   }
 
   reset(text: string, base: number, before: T = T.BATCH): void {

@@ -8,6 +8,7 @@ import { K } from "../lexer/keywords.ts";
 import { Lexer, type LexerState } from "../lexer/lexer.ts";
 import { T } from "../lexer/tokens.ts";
 import type { Problem, Span, Statement, StatementClass } from "../nodes/tree.ts";
+import type { InnerText } from "./inner-text.ts";
 import { Parser, ReadingStopped } from "./parser.ts";
 
 /** One statement of a script as it was read. */
@@ -23,6 +24,8 @@ export interface ReadStatement extends Span {
   rows: number;
   /** How often a batch separator runs the batch that ends here: `GO 5`. */
   repeat: number;
+  /** The texts in it that are read as well and do not stand in the script sign by sign; what is read of them has places below zero. */
+  inner?: readonly InnerText[];
 }
 
 const NO_COMMENTS: Span[] = [];
@@ -167,7 +170,7 @@ export class ScriptReader {
         if (/^delimiter[ \t]/i.test(words) && p.dialect.lexical.client === "mysql-client") {
           this.#state.delimiter = words.slice(10).trim().split(/[ \t]/, 1)[0];
         }
-        const tree: Statement = clientCopy(p.dialect, words, start) ?? {
+        const tree: Statement = clientCopy(p, words, start) ?? {
           kind: "directive",
           text: words,
           start,
@@ -190,7 +193,9 @@ export class ScriptReader {
         continue;
       }
       const at = p.pos;
+      p.inner.take();
       const tree = this.#one(last);
+      const inner = p.inner.take();
       if (tree === null) break;
       // Never stand still, whatever the grammar did.
       if (p.pos === at) p.advance();
@@ -232,6 +237,7 @@ export class ScriptReader {
         repeat,
         start: tree.start,
         end: tree.end,
+        ...(inner ? { inner } : {}),
       };
       this.#filling = read;
       take(read);
@@ -342,12 +348,12 @@ function endsWithLine(p: Parser, first: number): boolean {
 }
 
 /** `\\copy berth from 'file'`: the client's own COPY, which fills the table all the same (postgresql). */
-function clientCopy(dialect: Dialect, words: string, start: number): Statement | null {
-  if (dialect.lexical.client !== "psql" || !/^\\copy\s/i.test(words)) return null;
+function clientCopy(p: Parser, words: string, start: number): Statement | null {
+  if (p.dialect.lexical.client !== "psql" || !/^\\copy\s/i.test(words)) return null;
   // The backslash is blanked, so that every place stays where it is.
   const text = ` ${words.slice(1)}`;
-  const { statements } = readInner(dialect, text, start, { start, end: start + text.length }, (p) => {
-    const tree = topStatement(p);
+  const { statements } = readInner(p, text, start, { start, end: start + text.length }, (inner) => {
+    const tree = topStatement(inner);
     return [tree];
   });
   const tree = statements?.[0];

@@ -1,6 +1,6 @@
 -- hazards: wrong-target hollow-filter no-way-back
 -- no catalog
--- case: the conditions speak of the other table [postgresql]
+-- case: the conditions refer to the other table [postgresql]
 -- finds: 0 wrong-target stop
 DELETE FROM tram t USING depot d WHERE d.town = 'Ulm';
 -- case: every row meets itself [mysql mariadb]

@@ -1,6 +1,6 @@
 -- hazards: every-row opaque-code
 -- tables
-CREATE TABLE loaf (loaf_id integer NOT NULL PRIMARY KEY, kind integer NOT NULL);
+CREATE TABLE loaf (loaf_id integer NOT NULL PRIMARY KEY, kind integer NOT NULL, note varchar(20));
 -- case: one text of two is run [mysql mariadb]
 -- finds: 3 every-row stop
 SET @q = IF((SELECT COUNT(*) FROM loaf) > 10, 'DELETE FROM loaf', 'SELECT 1');
@@ -17,4 +17,14 @@ PREPARE s FROM @q;
 -- case: text by CASE [tsql]
 -- finds: 3 every-row stop
 DECLARE @q nvarchar(200) = CASE WHEN 1 = 1 THEN 'DELETE FROM loaf' ELSE 'SELECT 1' END
+EXEC (@q)
+-- case: the text stands there sign by sign [tsql]
+-- finds: 1 every-row stop
+EXEC('DELETE FROM loaf')
+-- case: doubled quotes, put together, in a variable [tsql]
+-- finds: 3 every-row stop
+-- finds: 6 every-row stop
+EXEC('UPDATE loaf SET kind = 2 WHERE note = ''a''')
+EXEC('DELETE ' + 'FROM loaf')
+DECLARE @q nvarchar(200) = 'DELETE FROM loaf';
 EXEC (@q)

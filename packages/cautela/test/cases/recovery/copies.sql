@@ -121,7 +121,7 @@ CREATE TABLE mooring_copy_2 AS SELECT * FROM mooring;
 -- case: SELECT INTO a table that is there [tsql postgresql]
 -- finds: 0 backup-clash stop
 SELECT * INTO mooring_copy FROM mooring;
--- case: the copy is dropped behind the change [postgresql mysql mariadb sqlite plsql]
+-- case: the copy is dropped after the change [postgresql mysql mariadb sqlite plsql]
 -- finds: 2 backup-dropped ask
 CREATE TABLE mooring_before AS SELECT * FROM mooring;
 DELETE FROM mooring WHERE day < 9;
@@ -162,7 +162,6 @@ ALTER TABLE vessel ALTER COLUMN name TYPE varchar(90);
 ALTER TABLE vessel MODIFY name varchar(10) NOT NULL;
 ALTER TABLE vessel MODIFY name varchar(90) NOT NULL;
 -- case: a rebuild that leaves rows out [postgresql sqlite]
--- finds: 0 thin-backup ask
 -- finds: 1 lossy-structure stop
 CREATE TABLE vessel_new AS SELECT * FROM vessel WHERE name <> 'wreck';
 DROP TABLE vessel;

@@ -127,7 +127,7 @@ DELETE FROM dbo.mooring WHERE mooring_id = 3;
 -- finds: 0 sleeping-statement note
 /* TRUNCATE TABLE mooring; */
 UPDATE mooring SET fee = 1 WHERE mooring_id = 3;
--- case: a statement sleeps behind the last one [postgresql mysql mariadb sqlite tsql plsql]
+-- case: a statement sleeps after the last one [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 0 sleeping-statement note
 UPDATE mooring SET fee = 1 WHERE mooring_id = 3;
 -- UPDATE mooring
@@ -179,7 +179,7 @@ DELETE FROM mooring WHERE fee > 100;
 -- case: a look at what the words of a string name [postgresql mysql mariadb sqlite tsql plsql]
 SELECT mooring_id FROM mooring WHERE status = 'fee';
 DELETE FROM mooring WHERE fee = 3 AND status = 'left' OR fee = 4;
--- case: rows left out in silence [mysql mariadb]
+-- case: rows left out silently [mysql mariadb]
 -- finds: 0 dropped-rows ask
 INSERT IGNORE INTO mooring (mooring_id, status, fee) SELECT mooring_id, status, fee FROM past;
 -- case: any conflict at all [postgresql sqlite]

@@ -13,7 +13,7 @@ DELETE FROM bun WHERE bun_id = 3;
 -- case: and comes back [postgresql]
 ALTER TABLE oven DROP CONSTRAINT oven_bun_id_fkey;
 ALTER TABLE oven ADD FOREIGN KEY (bun_id) REFERENCES bun (bun_id);
--- case: and comes back, numbered anew [mysql mariadb]
+-- case: and comes back, numbered again [mysql mariadb]
 ALTER TABLE oven DROP FOREIGN KEY oven_ibfk_1;
 ALTER TABLE oven ADD FOREIGN KEY (bun_id) REFERENCES bun (bun_id);
 -- case: the name stays when the table gets another [postgresql]

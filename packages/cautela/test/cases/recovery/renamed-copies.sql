@@ -39,7 +39,7 @@ DROP TABLE oven;
 CREATE TABLE oven (oven_id integer NOT NULL PRIMARY KEY, name varchar(10), depth integer);
 INSERT INTO oven (oven_id, name) SELECT oven_id, name FROM oven_tmp;
 UPDATE oven SET name = 'same';
--- case: a table that begins anew is the script's own [postgresql sqlite mysql mariadb]
+-- case: a table that begins again is the script's own [postgresql sqlite mysql mariadb]
 -- finds: 0 no-way-back ask
 DROP TABLE oven;
 CREATE TABLE oven (oven_id integer NOT NULL PRIMARY KEY, name varchar(10));

@@ -99,7 +99,7 @@ UPDATE owner SET total = (SELECT SUM(m.fee) FROM mooring m WHERE m.owner_id = ow
 -- finds: 1 no-way-back note
 UPDATE owner SET phone = (SELECT p.phone FROM person p WHERE p.person_id = owner.owner_id) WHERE phone IS NULL;
 UPDATE owner SET phone = (SELECT p.phone FROM person p WHERE p.person_id = owner.owner_id), mail = (SELECT p.mail FROM person p WHERE p.person_id = owner.owner_id) WHERE town = 'Ulm';
--- case: the same rows again, after the table was made anew [postgresql mysql mariadb sqlite tsql plsql]
+-- case: the same rows again, after the table was made again [postgresql mysql mariadb sqlite tsql plsql]
 CREATE TABLE part (berth_id integer);
 INSERT INTO part (berth_id) SELECT berth_id FROM berth;
 DROP TABLE part;

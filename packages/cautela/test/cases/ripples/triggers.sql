@@ -155,7 +155,7 @@ CREATE FUNCTION refuse() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN IF NEW.sta
 CREATE TRIGGER kept BEFORE INSERT OR UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION refuse();
 UPDATE mooring SET status = 'left' WHERE mooring_id = 1;
 UPDATE mooring SET fee = 3 WHERE mooring_id = 1;
--- case: rows dropped in silence [postgresql]
+-- case: rows dropped silently [postgresql]
 -- finds: 2 trigger-blocks ask
 CREATE FUNCTION drop_row() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN IF NEW.fee > 100 THEN RETURN NULL; END IF; RETURN NEW; END $$;
 CREATE TRIGGER dropped BEFORE UPDATE ON mooring FOR EACH ROW EXECUTE FUNCTION drop_row();

@@ -14,9 +14,9 @@ ALTER TABLE berth ADD CONSTRAINT berth_quay FOREIGN KEY (quay_id) REFERENCES qua
 -- case: the column is new [postgresql mysql mariadb tsql plsql]
 ALTER TABLE berth ADD spare_id integer;
 ALTER TABLE berth ADD CONSTRAINT berth_spare FOREIGN KEY (spare_id) REFERENCES quay (quay_id);
--- case: a key that is made anew [postgresql tsql plsql]
+-- case: a key that is made again [postgresql tsql plsql]
 ALTER TABLE berth DROP CONSTRAINT berth_next;
 ALTER TABLE berth ADD CONSTRAINT berth_after FOREIGN KEY (next_id) REFERENCES quay (quay_id) ON DELETE CASCADE;
--- case: a key that is made anew [mysql mariadb]
+-- case: a key that is made again [mysql mariadb]
 ALTER TABLE berth DROP FOREIGN KEY berth_next;
 ALTER TABLE berth ADD CONSTRAINT berth_after FOREIGN KEY (next_id) REFERENCES quay (quay_id) ON DELETE CASCADE;

@@ -66,7 +66,7 @@ UPDATE owner AS o SET phone = r.phone FROM request r WHERE r.owner_id = o.owner_
 -- case: no ELSE [postgresql mysql sqlite tsql plsql]
 -- finds: 0 missing-else stop
 UPDATE mooring SET fee = CASE status WHEN 'planned' THEN 1 WHEN 'lying' THEN 2 END WHERE mooring_id > 3;
--- case: no ELSE, but the filter admits what the arms cover [postgresql mysql sqlite tsql]
+-- case: no ELSE, but the filter admits what the WHEN branches cover [postgresql mysql sqlite tsql]
 UPDATE mooring SET fee = CASE status WHEN 'planned' THEN 1 WHEN 'lying' THEN 2 END WHERE status IN ('planned', 'lying');
 -- case: with ELSE, or caught [postgresql mysql sqlite]
 UPDATE mooring SET fee = CASE WHEN status = 'planned' THEN 1 ELSE fee END WHERE mooring_id > 3;
@@ -74,8 +74,7 @@ UPDATE mooring SET fee = COALESCE(CASE WHEN status = 'planned' THEN 1 END, 5) WH
 -- case: DECODE without a default [plsql]
 -- finds: 0 missing-else stop
 UPDATE mooring SET fee = DECODE(status, 'planned', 1, 'lying', 2) WHERE mooring_id > 3;
--- case: arms and filter differ [postgresql mysql sqlite]
--- finds: 0 case-gap ask
+-- case: WHEN branches and filter differ [postgresql mysql sqlite]
 -- finds: 0 missing-else stop
 UPDATE mooring SET fee = CASE status WHEN 'planned' THEN 1 END WHERE status IN ('planned', 'lying');
 -- case: REPLACE by NULL [postgresql mysql sqlite tsql]
@@ -150,11 +149,11 @@ INSERT INTO mooring (mooring_id, owner_id, status, fee, from_day, to_day) SELECT
 -- case: a required column without a value [postgresql mysql sqlite tsql plsql]
 -- finds: 0 missing-required stop
 INSERT INTO owner (owner_id, phone) VALUES (3, '1');
--- case: the row that is referred to comes behind [postgresql mysql mariadb tsql plsql jet]
+-- case: the row that is referred to comes later [postgresql mysql mariadb tsql plsql jet]
 -- finds: 0 dangling-reference stop
 INSERT INTO booking (booking_id, berth_id) VALUES (1, 77);
 INSERT INTO berth (berth_id, quay_id) VALUES (77, 3);
--- case: an assignment refers to a row that comes behind [postgresql mysql tsql]
+-- case: an assignment refers to a row that comes later [postgresql mysql tsql]
 -- finds: 0 dangling-reference stop
 UPDATE booking SET berth_id = 77 WHERE booking_id = 1;
 INSERT INTO berth (quay_id, berth_id) VALUES (3, 77);

@@ -15,11 +15,11 @@ CREATE OR REPLACE VIEW owner_public AS SELECT owner_id, name FROM owner;
 CREATE OR REPLACE VIEW owner_public AS SELECT name, owner_id, mail FROM owner;
 -- case: a column follows at the end [postgresql mysql mariadb plsql]
 CREATE OR REPLACE VIEW owner_public AS SELECT owner_id, name, mail, phone FROM owner;
--- case: dropped and made anew without a column [postgresql mysql mariadb sqlite tsql]
+-- case: dropped and made again without a column [postgresql mysql mariadb sqlite tsql]
 -- finds: 1 view-loses-column ask
 DROP VIEW owner_public;
 CREATE VIEW owner_public AS SELECT owner_id, mail FROM owner;
--- case: dropped and made anew as it was [postgresql mysql mariadb sqlite tsql]
+-- case: dropped and made again as it was [postgresql mysql mariadb sqlite tsql]
 DROP VIEW owner_public;
 CREATE VIEW owner_public AS SELECT owner_id, name, mail FROM owner;
 -- case: a column that a view shows is dropped [postgresql sqlite]
@@ -28,13 +28,13 @@ ALTER TABLE owner DROP COLUMN mail;
 -- case: a column that a view shows is dropped, and the engine says nothing [mysql mariadb tsql plsql]
 -- finds: 0 broken-dependent ask
 ALTER TABLE owner DROP COLUMN mail;
--- case: the view is made anew behind it [mysql mariadb]
+-- case: the view is made again after it [mysql mariadb]
 ALTER TABLE owner DROP COLUMN mail;
 CREATE OR REPLACE VIEW owner_public AS SELECT owner_id, name, phone AS mail FROM owner;
 -- case: the view is dropped before [postgresql mysql mariadb sqlite tsql]
 DROP VIEW owner_public;
 ALTER TABLE owner DROP COLUMN mail;
--- case: a column that nothing speaks of [postgresql mysql mariadb sqlite tsql plsql]
+-- case: a column that nothing refers to [postgresql mysql mariadb sqlite tsql plsql]
 ALTER TABLE owner DROP COLUMN phone;
 -- case: CASCADE takes the view along [postgresql]
 -- finds: 0 broken-dependent ask
@@ -50,7 +50,7 @@ DROP TABLE vessel, owner;
 DROP VIEW owner_public;
 DROP TABLE vessel;
 DROP TABLE owner;
--- case: a table that nothing speaks of [postgresql mysql mariadb sqlite tsql plsql jet]
+-- case: a table that nothing refers to [postgresql mysql mariadb sqlite tsql plsql jet]
 DROP TABLE scrap;
 -- case: a table under a view is dropped and left so [sqlite]
 -- finds: 1 broken-dependent ask
@@ -74,7 +74,7 @@ ALTER TABLE owner RENAME COLUMN mail TO address;
 -- case: a new name that leaves the view behind [mysql mariadb plsql]
 -- finds: 0 broken-dependent ask
 ALTER TABLE owner RENAME COLUMN mail TO address;
--- case: a routine speaks of the table [postgresql]
+-- case: a routine refers to the table [postgresql]
 -- finds: 1 broken-dependent ask
 CREATE FUNCTION note_all() RETURNS integer LANGUAGE plpgsql AS $$ BEGIN INSERT INTO scrap (scrap_id) VALUES (1); RETURN 1; END $$;
 DROP TABLE scrap;

@@ -5,6 +5,10 @@ import { type Restoring, SqlWriter } from "../../../writing/writer.ts";
 
 /** The SQL of Jet files: one statement at a time, no transactions of its own, no triggers. */
 export class JetWriter extends SqlWriter {
+  override characters(text: string): string {
+    return `Len(${text})`;
+  }
+
   override readonly today = "Date()";
 
   override date(year: string, month: string, day: string): string {

@@ -9,7 +9,7 @@ import { plsqlTypeNames } from "./types.ts";
 /** Oracle SQL and PL/SQL; words after "Oracle SQL Reserved Words". */
 export const plsql = dialect(
   "plsql",
-  "Oracle SQL and PL/SQL",
+  "Oracle SQL",
   {
     ...standardLexical,
     alternativeQuotes: true,
@@ -142,7 +142,10 @@ export const plsql = dialect(
     ],
     {
       constraintNames: "schema",
-      uncomparable: /^(?:clob|nclob|blob|bfile|long|xmltype)$/,
+      uncomparable: {
+        types: /^(?:clob|nclob|blob|bfile|long|xmltype)$/,
+        remedy: "Compare with LIKE, with DBMS_LOB.COMPARE, or a part of it: DBMS_LOB.SUBSTR.",
+      },
       typeNames: plsqlTypeNames,
       countType: "number",
       longestName: 30,

@@ -11,6 +11,10 @@ const CODE =
   /^\s*(?:declare|begin|create\s+(?:or\s+replace\s+)?(?:(?:non)?editionable\s+)?(?:function|procedure|trigger|package|type))\b/i;
 
 export class PlsqlWriter extends SqlWriter {
+  override characters(text: string): string {
+    return `LENGTH(${text})`;
+  }
+
   override readonly today = "TRUNC(SYSDATE)";
 
   override readonly dateOrder: string = "NLS_DATE_FORMAT of the session decides how it is read";

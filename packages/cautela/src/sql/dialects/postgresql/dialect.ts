@@ -155,7 +155,10 @@ export const postgresql = dialect(
     {
       constraintNames: "keys-in-schema",
       constraintsCalled: "by-columns",
-      uncomparable: /^(?:json|xml|point)$/,
+      uncomparable: {
+        types: /^(?:json|xml|point)$/,
+        remedy: "Compare another form of it: a cast to jsonb or to text.",
+      },
       typeNames: postgresqlTypeNames,
       decimalDefault: null,
       longestName: 63,

@@ -5,6 +5,10 @@ import { type Assertion, type Restoring, SqlWriter } from "../../../writing/writ
 
 /** SQLite: triggers are dropped and created again and keys deferred, all within one transaction. */
 export class SqliteWriter extends SqlWriter {
+  override characters(text: string): string {
+    return `LENGTH(${text})`;
+  }
+
   override readonly dateOrder: string = "SQLite has no type for dates: this is a text, and compares as one";
 
   override get client(): readonly string[] {

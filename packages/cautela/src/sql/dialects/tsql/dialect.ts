@@ -245,7 +245,10 @@ export const tsql = dialect(
     ],
     {
       constraintNames: "schema",
-      uncomparable: /^(?:text|ntext|image|xml|geography|geometry)$/,
+      uncomparable: {
+        types: /^(?:text|ntext|image|xml|geography|geometry)$/,
+        remedy: "Compare with LIKE, or what CONVERT makes of it: CONVERT(nvarchar(max), …).",
+      },
       typeNames: tsqlTypeNames,
       decimalDefault: ["18", "0"],
       longestName: 116,

@@ -6,6 +6,10 @@ const CHARACTERS = /^(?:n?varchar|n?char|sysname)/;
 
 /** T-SQL, after the Transact-SQL reference. */
 export class TsqlWriter extends SqlWriter {
+  override characters(text: string): string {
+    return `LEN(${text})`;
+  }
+
   override readonly today = "CAST(GETDATE() AS date)";
 
   override date(year: string, month: string, day: string): string {

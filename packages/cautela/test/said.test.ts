@@ -1,0 +1,38 @@
+import { fileURLToPath } from "node:url";
+import { catalogFromDdl, type Finding, type Region, review } from "cautela";
+import { expect, test } from "vitest";
+import { casesOf, FAMILIES } from "./cases.ts";
+
+// What is said of every dangerous case, word for word and with its place: a change of the words or of a place is seen in the
+// diff of `said/`, and an editor finds every sentence in one spot. `npx vitest run packages/cautela/test/said.test.ts -u`
+// writes the files again.
+
+test.each(FAMILIES)("%s", async (family) => {
+  const text = casesOf(fileURLToPath(new URL(`cases/${family}`, import.meta.url)))
+    .flatMap(({ name, dialects: [dialect], ddl, sql, policy, hazards }) => {
+      const catalog = ddl === null ? undefined : catalogFromDdl(ddl, { dialect });
+      const { findings, unchecked } = review(sql, { dialect, catalog, policy });
+      const lines = [
+        ...findings.filter(({ hazard }) => hazards.length === 0 || hazards.includes(hazard)).map(said),
+        ...unchecked.map(({ statements, missing }) => `  unchecked in ${statements}: ${missing}\n`),
+      ];
+      return lines.length === 0 ? [] : [`${name} [${dialect}]\n${lines.join("")}`];
+    })
+    .join("\n");
+  await expect(text).toMatchFileSnapshot(`said/${family}.txt`);
+});
+
+function said({ hazard, weight, message, because, remedy, fix, places, ...region }: Finding): string {
+  const also = places.map((place) => ` and ${placeOf(place)}`).join("");
+  return [
+    `  ${weight} ${hazard} ${placeOf(region)}${also}: ${message}`,
+    ...because.map((reason) => `    because ${reason}`),
+    `    ${remedy}`,
+    ...(fix?.edits.map((edit) => `    fix ${placeOf(edit)} ${JSON.stringify(edit.text)}`) ?? []),
+    "",
+  ].join("\n");
+}
+
+function placeOf({ line, column, endLine, endColumn }: Region): string {
+  return `${line}:${column}-${endLine === line ? "" : `${endLine}:`}${endColumn}`;
+}

@@ -47,7 +47,14 @@ const CASES: Case[] = [
     /what nightly does is not followed: .*neither kept/,
   ],
   ["a procedure alone", "tsql", TSQL, "EXEC dbo.nightly", /what dbo\.nightly does is not followed/],
-  ["a rename by procedure", "tsql", TSQL, "EXEC sp_rename 'dbo.Line', 'Row'", /what sp_rename does is not followed/],
+  [
+    "a rename by procedure, to what a variable holds",
+    "tsql",
+    TSQL,
+    "EXEC sp_rename 'dbo.Line', @name",
+    /what sp_rename does/,
+  ],
+  ["a rename by procedure", "tsql", TSQL, "EXEC sp_rename 'dbo.Line', 'Row'", /^$/],
   ["SQL that is put together", "tsql", TSQL, "DECLARE @s nvarchar(99) = N'x'; SET @s += @t; EXEC (@s)", /put together/],
   ["a function that cannot be read", "postgresql", PG, "SELECT dark(3);", /what public\.dark does is not known/],
   [

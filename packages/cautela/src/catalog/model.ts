@@ -205,9 +205,14 @@ export interface TypeObject {
 export type CatalogObject = Table | View | Trigger | Rule | Routine | Sequence | Synonym | TypeObject;
 export type ObjectKind = CatalogObject["object"];
 
-/** The name under which messages show an object: `public.mooring`, or `mooring` without a schema. */
-export function shownName(object: Pick<Table, "schema" | "name">): string {
-  const { schema, name } = object;
+/**
+ * The name under which messages show an object: `public.mooring`, or `mooring` without a schema; as its definition spells it,
+ * where the engine takes any spelling.
+ */
+export function shownName(object: Pick<Table, "schema" | "name"> & { written?: Table["written"] }): string {
+  const { schema, written } = object;
+  const spelled = written?.[written.length - 1];
+  const name = spelled?.toLowerCase() === object.name.toLowerCase() ? spelled : object.name;
   return schema === "" || schema === "main" || schema.startsWith("(temporary)") ? name : `${schema}.${name}`;
 }
 

@@ -29,6 +29,8 @@ export function* borrowedDdl(context: HazardContext): IterableIterator<Found> {
       yield* ofTrigger(tree, head(900));
       return;
     case "alter-table":
+      // EXEC sp_rename is T-SQL's own.
+      if (/^(?:exec|execute|sp_|\w{0,9}\.)/i.test(head(12))) return;
       for (const action of tree.actions) yield* ofAction(action, slice);
       return;
     case "rename":

@@ -56,7 +56,7 @@ function* foundIn(context: HazardContext): IterableIterator<Found> {
 const WALKED: ReadonlySet<string> = new Set(["select", "insert", "update", "delete", "merge", "create-view"]);
 
 /** What the statement as a whole borrows. */
-function* ofStatement({ tree, slice: source, statement, inCode, quoted }: HazardContext): IterableIterator<Found> {
+function* ofStatement({ tree, slice: source, statement, inCode }: HazardContext): IterableIterator<Found> {
   const slice = withoutComments(source);
   switch (tree.kind) {
     case "update": {
@@ -112,7 +112,8 @@ function* ofStatement({ tree, slice: source, statement, inCode, quoted }: Hazard
       for (const one of tree.whens)
         if (one.matched === "not-matched" ? /^(?:update|delete)$/.test(one.action) : one.action === "insert")
           yield { what: "mergeBranch", at: one };
-      const ended = statement.terminator === ";" || (quoted && slice(tree.end, tree.end + 1) === ";");
+      // Within a block or a text that is run, its end is looked up.
+      const ended = statement.terminator === ";" || /^\s{0,99};/.test(slice(tree.end, tree.end + 100));
       if (!ended && !inCode) yield { what: "unendedMerge", at: tree };
       if (!/^merge\s{1,99}into\b/i.test(slice(tree.start, tree.start + 110)))
         yield { what: "mergeWithoutInto", at: tree };

@@ -184,7 +184,8 @@ class StructureSheet {
     const sheet = this.#sheet;
     const renamed = this.#renamedColumn(before, after);
     if (renamed) {
-      this.#restore.push(writer.renameColumn(after, renamed.to, renamed.from));
+      const spelled = before.columns.find(({ name }) => name === renamed.from)?.spelling;
+      this.#restore.push(writer.renameColumn(after, renamed.to, spelled ?? renamed.from));
       return;
     }
     const wasThere = (name: string): Column | undefined => before.columns.find((one) => one.name === name);

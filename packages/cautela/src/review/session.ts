@@ -28,6 +28,7 @@ import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
 import { joinedView, regionOf, type SourceView, shownSpan, withInnerTexts } from "./source-view.ts";
+import { respelled } from "./spelled.ts";
 import { type ScriptContext, StatementContext } from "./statement-context.ts";
 import { statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
@@ -298,7 +299,8 @@ export class ReviewSession {
     for (const check of this.#checks.of(tree.kind, context.traits)) {
       const drafts = this.#run(check, context);
       for (let i = 0; i < drafts.length; i++) {
-        const draft = context.quoted ? unfixed(drafts[i]) : drafts[i];
+        const found = context.quoted ? unfixed(drafts[i]) : drafts[i];
+        const draft = context.dialect.grammar.looseNames ? respelled(found, context.spellings) : found;
         // The same said of two places that read alike is said once.
         if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
         if (draft.at && draft.at.statement !== at.statement) {

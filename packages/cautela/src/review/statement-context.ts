@@ -28,6 +28,7 @@ import type { Span, Statement } from "../sql/nodes/tree.ts";
 import type { ReadStatement } from "../sql/reading/script.ts";
 import type { Region } from "../text/region.ts";
 import { regionOf, type SourceView } from "./source-view.ts";
+import { type Spellings, spellingsOf } from "./spelled.ts";
 
 /** What is the same for every statement of a script. */
 export interface ScriptContext {
@@ -149,6 +150,16 @@ export class StatementContext implements HazardContext, Step {
   get found(): NodeIndex {
     this.#found ??= nodeIndexOf(this.tree);
     return this.#found;
+  }
+
+  #spellings: Spellings | null = null;
+
+  /** How its names are spelled, where any spelling is the same to the engine. */
+  get spellings(): Spellings {
+    const { tree, catalog } = this;
+    const altered = tree.kind === "alter-table" ? catalog?.resolve(tree.name) : undefined;
+    this.#spellings ??= spellingsOf(this.names, this.found, altered);
+    return this.#spellings;
   }
 
   /** What the statement holds, see `Trait`. */

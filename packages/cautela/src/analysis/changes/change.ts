@@ -1,5 +1,5 @@
 import type { Catalog } from "../../catalog/catalog.ts";
-import type { Table } from "../../catalog/model.ts";
+import { shownName, type Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
 import { viewQuery } from "../../catalog/parsed-code.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -284,7 +284,5 @@ function viewOf(source: TableSource, names: Names): Query | null {
 
 /** The target's name for messages and results: the catalog's where it is known, else as written. */
 export function targetName(change: Change): string {
-  if (!change.table) return writtenName(change.name);
-  const { schema, name } = change.table;
-  return schema === "" || schema === "main" ? name : `${schema}.${name}`;
+  return change.table ? shownName(change.table) : writtenName(change.name);
 }

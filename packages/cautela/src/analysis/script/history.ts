@@ -60,6 +60,7 @@ export class History {
   readonly #changes = new CarriedMap<PastChange[]>();
   readonly #texts = new Map<number, { line: number; statement: number; count: number }>();
   readonly #dropped = new Map<string, number>();
+  readonly #renamed = new Map<string, number>();
   /** Tables that were wanted before anything made them, by key: where. */
   readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
 
@@ -70,12 +71,12 @@ export class History {
   readonly #assigned = new CarriedMap<Set<string>>();
 
   hasAssigned(target: string, column: string): boolean {
-    return this.#assigned.get(target)?.has(column) ?? false;
+    return this.#assigned.get(anyCase(target))?.has(column) ?? false;
   }
 
   /** The changes of a target, the latest last. */
   of(target: string): readonly PastChange[] {
-    return this.#changes.get(target) ?? [];
+    return this.#changes.get(anyCase(target)) ?? [];
   }
 
   /**
@@ -104,15 +105,16 @@ export class History {
 
   note(change: PastChange): void {
     if (change.assigned.size > 0) {
-      let columns = this.#assigned.get(change.target);
+      let columns = this.#assigned.get(anyCase(change.target));
       if (!columns) {
         columns = new Set();
-        this.#assigned.set(change.target, columns);
+        this.#assigned.set(anyCase(change.target), columns);
       }
       for (const column of change.assigned.keys()) columns.add(column);
     }
-    const list = this.#changes.get(change.target);
-    if (!list) this.#changes.set(change.target, [change]);
+    const target = anyCase(change.target);
+    const list = this.#changes.get(target);
+    if (!list) this.#changes.set(target, [change]);
     else {
       list.push(change);
       if (list.length > KEPT) list.shift();
@@ -130,7 +132,7 @@ export class History {
 
   /** Whatever else happens to a table's rows makes comparisons with what was there before void. */
   forget(target: string): void {
-    this.#changes.delete(target);
+    this.#changes.delete(anyCase(target));
   }
 
   /** Where the same statement stood before; null the first time. */
@@ -232,6 +234,17 @@ export class History {
 
   noteCreate(key: string): void {
     this.#dropped.delete(key);
+    this.#renamed.delete(key);
+  }
+
+  /** A table has another name from here on. */
+  noteRename(key: string, line: number): void {
+    this.#renamed.set(key, line);
+  }
+
+  /** The line on which a table was given another name, since when nothing has taken the old one. */
+  renamedOn(key: string): number | null {
+    return this.#renamed.get(key) ?? null;
   }
 
   /** The line on which a table was dropped and not made again. */
@@ -274,4 +287,9 @@ export function fingerprint(text: string): number {
     b = (Math.imul(b, 33) + code) | 0;
   }
   return (a >>> 0) * 2097152 + ((b >>> 0) & 2097151);
+}
+
+/** Two spellings of a table are one: a script that has no catalog writes it now one way, now another. */
+function anyCase(target: string): string {
+  return target.toLowerCase();
 }

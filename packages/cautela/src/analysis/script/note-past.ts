@@ -1,6 +1,6 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import type { Table } from "../../catalog/model.ts";
+import { shownName, type Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
 import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -18,7 +18,7 @@ import type { Step } from "./step.ts";
 
 /** Takes a statement into the history, for the hazards that compare later ones with it. */
 export function notePast(context: Step, history: History): void {
-  const { tree, changes, names, dialect, at } = context;
+  const { tree, changes, names, dialect, at, conditional } = context;
   const noteText = (): void => {
     const text = context.text;
     if (text !== null) history.noteText(text, at.region.line, at.statement);
@@ -90,15 +90,19 @@ export function notePast(context: Step, history: History): void {
           relationKey(tree.table, context.catalog, dialect),
         );
       break;
-    case "create-view":
-      history.mend(newKey(tree.name, context.catalog, dialect, tree.temporary));
+    case "create-view": {
+      const made = newKey(tree.name, context.catalog, dialect, tree.temporary);
+      history.noteCreate(made);
+      history.mend(made);
       break;
+    }
     case "create-routine":
       if (tree.name) history.mend(guardKey(tree.name, tree.trigger?.table ?? null, context));
       break;
     case "alter-table":
       for (const action of tree.actions)
         if (action.what === "rename") {
+          if (!conditional) history.noteRename(relationKey(tree.name, context.catalog, dialect), at.region.line);
           history.noteCreate(
             renamedKey(relationKey(tree.name, context.catalog, dialect), action.to, context.catalog, dialect),
           );
@@ -115,7 +119,10 @@ export function notePast(context: Step, history: History): void {
     case "rename":
       for (const { from, to } of tree.renames) {
         moveIndexes(from, to, context, history);
-        const renamed = renamedKey(relationKey(from, context.catalog, dialect), to, context.catalog, dialect);
+        const before = relationKey(from, context.catalog, dialect);
+        const renamed = renamedKey(before, to, context.catalog, dialect);
+        const named = tree.object === "table" || tree.object === "view";
+        if (named && !tree.schema && !conditional) history.noteRename(before, at.region.line);
         history.noteCreate(renamed);
         history.mend(renamed);
       }
@@ -322,8 +329,7 @@ function targetOf({ tree, catalog }: Step): string {
         : null;
   if (!name) return "";
   const table = catalog?.resolve(name);
-  if (!table) return writtenName(name);
-  return table.schema === "" || table.schema === "main" ? table.name : `${table.schema}.${table.name}`;
+  return table ? shownName(table) : writtenName(name);
 }
 
 /** The columns of a filter that is nothing but `column = constant`, or null. */

@@ -33,4 +33,6 @@ export interface Step {
   readonly inCode: boolean;
   /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
   readonly conditional: boolean;
+  /** It stands in a text that is run: its variables are parameters of that text. */
+  readonly quoted: boolean;
 }

@@ -356,9 +356,19 @@ export class Timeline {
 }
 
 /** A change with its text, where a query for its rows may be written from it. */
-function sourceOf({ tree, slice, inCode }: Step, change: Change): Lost["source"] {
-  if (inCode || change.statement !== tree || tree.end - tree.start > 2000) return null;
+function sourceOf({ tree, slice, inCode, quoted }: Step, change: Change): Lost["source"] {
+  if (inCode || (quoted && takesParameters(tree)) || change.statement !== tree || tree.end - tree.start > 2000)
+    return null;
   return { change, tree, text: ownText(slice(tree.start, tree.end)), start: tree.start };
+}
+
+function takesParameters(tree: Statement): boolean {
+  let found = false;
+  walk(tree, ({ kind }) => {
+    found ||= kind === "variable";
+    return !found;
+  });
+  return found;
 }
 
 /** The rows that a change meets, as conditions on them and on the tables that they are tied to. */

@@ -35,7 +35,7 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
     if (copy.became && copy.of === lost.key && copy.became.statement < lost.at.statement) continue;
     const late = copy.place >= lost.copies;
     // What is dropped again has served another end.
-    if (late && (thin !== null || i !== own.length - 1 || copy.gone)) continue;
+    if (late && (thin !== null || i !== own.length - 1 || copy.gone || servesLater(copy, lost, timeline))) continue;
     const why = late ? "it is made after the rows are gone" : shortfall(copy, lost, copy.columns, !isMeant(copy, lost));
     // A list of some columns of a table that is not known keeps what nobody can tell.
     const told =
@@ -50,6 +50,19 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
     return { kind: "trial", why: "the transaction is still open at the end of the script" };
   return thin ? { kind: "thin", ...thin } : { kind: "none" };
 }
+
+/** Whether a copy that comes too late for one change was made for a later one, whose rows it holds. */
+function servesLater(copy: Copy, { key }: Destruction, { destructions }: Timeline): boolean {
+  const known = serving.get(copy);
+  if (known !== undefined) return known;
+  const serves = destructions.some(
+    (one) => one.key === key && one.copies > copy.place && shortfall(copy, one) === null,
+  );
+  serving.set(copy, serves);
+  return serves;
+}
+
+const serving = new WeakMap<Copy, boolean>();
 
 /** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
 function isMeant({ columns, saysSo, into, filterText, name, handedOn }: Copy, lost: Destruction): boolean {

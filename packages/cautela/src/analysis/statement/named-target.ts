@@ -21,6 +21,8 @@ export function namedTarget(tree: Statement): Name | null {
       return tree.table;
     case "drop":
       return tree.names[0] ?? null;
+    case "rename":
+      return tree.table ?? tree.renames[0]?.from ?? null;
     default:
       return null;
   }

@@ -20,6 +20,7 @@ export const offKeyJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge"],
   weight: "ask",
+  subsumes: ["fan-out"],
   depends: ["names"],
   needs: Trait.several,
   title: "A join beside the declared key",
@@ -65,7 +66,7 @@ export const offKeyJoin: Hazard = {
         // Both tables refer to the same third one: that is a join by keys as well.
         if (sharedKey(a, b, columns)) continue;
         drafts.push({
-          message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}, not by the key that ties them.`,
+          message: `\`${a.name}\` and \`${b.name}\` are joined by \`${shown}\`, not by the key that ties them.`,
           because: ["the catalog declares another foreign key between the two tables"],
           remedy: joinBy(a, [b]) ?? "Join by the columns of the foreign key.",
         });
@@ -81,7 +82,7 @@ export const offKeyJoin: Hazard = {
         );
       if (numbers(a, b, columns, dialect)) {
         drafts.push({
-          message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}: the engine numbers each of the two by itself.`,
+          message: `\`${a.name}\` and \`${b.name}\` are joined by \`${shown}\`: the engine numbers each of the two by itself.`,
           because: ["both are keys that are counted up, and no foreign key ties one to the other"],
           remedy: joinBy(a, [b]) ?? "Join by a column of one table that refers to the other.",
         });
@@ -89,7 +90,7 @@ export const offKeyJoin: Hazard = {
       }
       if (settled(a, 0) !== false || settled(b, 1) !== false || sharedKey(a, b, columns)) continue;
       drafts.push({
-        message: `\`${a.name}\` and \`${b.name}\` are joined by ${shown}, which is a key of neither.`,
+        message: `\`${a.name}\` and \`${b.name}\` are joined by \`${shown}\`, which is a key of neither.`,
         because: ["several rows on each side can have the same value"],
         remedy: "Join by a key of one of the two tables.",
       });

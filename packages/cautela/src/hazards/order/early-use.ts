@@ -32,13 +32,16 @@ export const earlyUse: Hazard = {
     if (names) {
       for (const { source } of names.missing) {
         if (isEnginesOwn(source, dialect)) continue;
-        const line = history.droppedOn(newKey(source.name, catalog, dialect));
+        const key = newKey(source.name, catalog, dialect);
+        const [dropped, renamed] = [history.droppedOn(key), history.renamedOn(key)];
+        const line = dropped ?? renamed;
         // What could not be read may have made it again.
         if (line === null || history.isInUnread(source.name.parts[source.name.parts.length - 1].text)) continue;
         drafts.push({
-          message: `\`${writtenName(source.name)}\` is gone here: line ${line} has dropped it.`,
-          because: ["nothing in between makes it again"],
-          remedy: `Move this statement before line ${line}.`,
+          refused: true,
+          message: `\`${writtenName(source.name)}\` is gone here: line ${line} has ${dropped === null ? "given it another name" : "dropped it"}.`,
+          because: [dropped === null ? "nothing has that name in between" : "nothing in between makes it again"],
+          remedy: `Move this statement before line ${line}${dropped === null ? ", or write the new name" : ""}.`,
         });
       }
     }

@@ -8,6 +8,7 @@ import {
 } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { PastChange } from "../../analysis/script/history.ts";
+import { partedName } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 
@@ -68,7 +69,12 @@ export const leftoverAssignment: Hazard = {
     if (same.length !== 1) return [];
     const [left] = same;
     const value = constant(left.value);
-    if (value?.type !== "string" || value.value.length < 3 || !OWN.test(left.column.name)) return [];
+    if (
+      value?.type !== "string" ||
+      value.value.length < 3 ||
+      !OWN.test(partedName(left.column.offered?.column ?? left.column))
+    )
+      return [];
     // The filter has to refer to another row.
     const earlier = past.filter((one) => one.assigned.get(left.column.name)?.trim() === show(left.value));
     if (earlier.length > 1) return [];

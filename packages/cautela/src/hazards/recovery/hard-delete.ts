@@ -4,7 +4,7 @@ import type { Destruction } from "../../analysis/script/copies.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
-import { columnLike } from "../../catalog/columns.ts";
+import { columnLike, partedName } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
@@ -12,7 +12,7 @@ import type { Expr } from "../../sql/nodes/tree.ts";
 import { changeText } from "../../writing/change-text.ts";
 import type { SqlWriter } from "../../writing/writer.ts";
 import { ACTIVE, DELETED, ENDS, pastOf } from "../ended-rows.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, FinishContext, Hazard } from "../hazard.ts";
 
 /**
  * Rows with business meaning are deleted where the table has another way to end them.
@@ -39,7 +39,7 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
     dangerous: "DELETE FROM owner WHERE owner_id = 3;",
     sound: "UPDATE owner SET left_on = '2026-01-31' WHERE owner_id = 3 AND left_on IS NULL;",
   },
-  finish({ timeline, policy, catalog, dialect }) {
+  finish({ timeline, policy, catalog, creations, dialect }) {
     const drafts: Draft[] = [];
     const writer = sqlWriter(dialect);
     const said = new Set<string>();
@@ -53,7 +53,7 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
       )
         continue;
       if (tableClass(lost.shown, policy) !== "business") continue;
-      const reason = meaning(lost.table, catalog, policy.tables?.[lost.shown] === "business", writer);
+      const reason = meaning(lost.table, catalog, creations, policy.tables?.[lost.shown] === "business", writer);
       if (!reason) continue;
       const kept = timeline.copies
         .of(lost.key)
@@ -91,14 +91,16 @@ function haveEnded({ source, table }: Destruction): boolean {
   return (
     filterParts(conditions).some((part) => {
       const end = named(pastOf(part));
-      if (end && ENDS.test(end.name) && /date|time/.test(end.type)) return true;
+      if (end && ENDS.test(partedName(end)) && /date|time/.test(end.type)) return true;
       const [expr, on] = flagOf(part);
       const flag = named(expr);
-      return flag !== undefined && over(flag.name, on);
+      return flag !== undefined && over(partedName(flag), on);
     }) ||
     pinsOf(conditions, null).some(
       ({ column, values: [value, ...more] }) =>
-        more.length === 0 && (value.type === "boolean" || value.type === "number") && over(column.name, !!value.value),
+        more.length === 0 &&
+        (value.type === "boolean" || value.type === "number") &&
+        over(partedName(columnLike(table, column.name) ?? column), !!value.value),
     )
   );
 }
@@ -120,11 +122,19 @@ function flagOf(part: Expr): [Expr | null, boolean] {
 }
 
 /** Why the rows of a table are not simply deleted, and what is done instead; null where nothing says so. */
-function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer: SqlWriter): Meaning | null {
-  const ending = table.columns.find(({ name }) => ENDS.test(name));
+function meaning(
+  table: Table,
+  catalog: Catalog | null,
+  creations: FinishContext["creations"],
+  classed: boolean,
+  writer: SqlWriter,
+): Meaning | null {
+  const ending = table.columns.find((column) => ENDS.test(partedName(column)));
   const key = tableKey(table.schema, table.name);
   const referring = catalog?.referencing(key).filter((one) => one !== table) ?? [];
-  const archive = archiveOf(table, catalog);
+  const beside = archiveOf(table, catalog);
+  // One that the script makes itself was not there to move them into.
+  const archive = beside && creations.everMade(tableKey(beside.schema, beside.name)) ? null : beside;
   if (archive) {
     return {
       way: `\`${shownName(archive)}\` stands beside it`,
@@ -144,10 +154,11 @@ function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer
   }
   if (!ending || (referring.length === 0 && !classed)) return null;
   const closed = closedValue(ending, writer);
+  const spelled = ending.spelling ?? ending.name;
   return {
-    way: `it has \`${ending.name}\` to end them`,
+    way: `it has \`${spelled}\` to end them`,
     because: [
-      `\`${ending.name}\` tells rows that are over from those that are not`,
+      `\`${spelled}\` tells rows that are over from those that are not`,
       ...(referring.length > 0
         ? [
             `${referring.map((one) => `\`${shownName(one)}\``).join(", ")} ${referring.length === 1 ? "refers" : "refer"} to it`,
@@ -156,7 +167,7 @@ function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer
     ],
     remedy: (lost) => {
       const rows = rowsOf(lost, writer);
-      if (closed === null || !rows) return `Close them instead: give \`${ending.name}\` the value that ends them.`;
+      if (closed === null || !rows) return `Close them instead: give \`${spelled}\` the value that ends them.`;
       return `Close them instead: UPDATE ${rows.slice("FROM ".length).replace(" WHERE ", ` SET ${writer.column(table, ending.name)} = ${closed} WHERE `)}`;
     },
   };
@@ -166,8 +177,8 @@ function meaning(table: Table, catalog: Catalog | null, classed: boolean, writer
 function closedValue(column: Column, writer: SqlWriter): string | null {
   if (/date|time/.test(column.type)) return writer.today;
   if (!/^(?:bool|bit|yesno|logical|tinyint|smallint|int|number|numeric|decimal)/.test(column.type)) return null;
-  if (ACTIVE.test(column.name)) return writer.truth(false, column);
-  return DELETED.test(column.name) ? writer.truth(true, column) : null;
+  if (ACTIVE.test(partedName(column))) return writer.truth(false, column);
+  return DELETED.test(partedName(column)) ? writer.truth(true, column) : null;
 }
 
 /** FROM and WHERE of the rows that are deleted, as the statement writes them; null where it joins. */

@@ -150,7 +150,7 @@ function lookFirst(
   { dialect }: HazardContext,
 ): string {
   const writer = sqlWriter(dialect);
-  const conditions = narrowed.map(({ column, loss }) => loss.lost?.(writer.name(column), writer) ?? null);
+  const conditions = narrowed.map(({ column, loss }) => loss.lost?.(writer.column(table, column), writer) ?? null);
   if (!table || conditions.includes(null)) return "Look first for the values that would not survive.";
   return `Look for values that would not survive: SELECT * FROM ${writer.table(table)} WHERE ${conditions.join(" OR ")}`;
 }

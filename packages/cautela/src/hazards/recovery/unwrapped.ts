@@ -1,4 +1,6 @@
-import type { Hazard } from "../hazard.ts";
+import type { Copy } from "../../analysis/script/copies.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { FinishContext, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -15,7 +17,7 @@ export const unwrapped: Hazard = {
   explanation:
     "One statement takes rows from a table, and a later one deletes or changes them there: a move, a transfer. If the second fails, or the line is cut between " +
     "them, the first stays. Without a transaction each commits by itself. Said once for a script; Oracle is always in a transaction.",
-  remedy: "Put BEGIN before the first and COMMIT after the last of them.",
+  remedy: "Run both in one transaction.",
   example: {
     dialect: "postgresql",
     ddl: `CREATE TABLE mooring (mooring_id integer PRIMARY KEY, to_day date);
@@ -29,14 +31,18 @@ COMMIT;`,
   },
   finish({ timeline, dialect }) {
     if (dialect.run.alwaysInTransaction) return [];
+    const begin = sqlWriter(dialect).transaction?.begin;
     for (const [i, first] of timeline.changes.entries()) {
       if (first.span || first.reads.length === 0) continue;
+      // A copy for the way back is no half of a move.
+      const copy = timeline.copies.list.find((one) => one.at === first.at && one.into && !one.temporary);
+      if (!copy) continue;
       const second = timeline.changes
         .slice(i + 1, i + 12)
-        .find((one) => !one.span && first.reads.includes(one.key) && one.key !== first.key);
-      // A copy for the way back is no half of a move.
-      if (!second || !timeline.copies.list.some((copy) => copy.at === first.at && copy.into && !copy.temporary))
-        continue;
+        .find(
+          (one) => !one.span && first.reads.includes(one.key) && one.key !== first.key && leaves(one, copy, timeline),
+        );
+      if (!second) continue;
       return [
         {
           at: first.at,
@@ -45,10 +51,29 @@ COMMIT;`,
             `rows go from \`${second.shown}\` into \`${first.shown}\`, and then change there`,
             "no transaction is open",
           ],
-          remedy: "Put BEGIN before the first and COMMIT after the last of them.",
+          remedy: begin
+            ? `Put ${begin} before the first and COMMIT after the last of them.`
+            : "Run both in one transaction of the program that runs them.",
         },
       ];
     }
     return [];
   },
 };
+
+/** Whether a change is the other half of a move: it removes rows of the kind that was copied, or marks just those. */
+function leaves(
+  { at, key }: FinishContext["timeline"]["changes"][number],
+  copy: Copy,
+  timeline: FinishContext["timeline"],
+) {
+  return timeline.destructions.some((lost) => {
+    if (lost.at !== at || lost.key !== key) return false;
+    if (lost.filterText === copy.filterText) return true;
+    if (lost.action === "update") return false;
+    const asked = new Set(copy.filter?.map(({ column }) => column));
+    return (
+      lost.among.includes(copy.name) || (lost.filter ?? []).some(({ column }) => column !== null && asked.has(column))
+    );
+  });
+}

@@ -4,6 +4,7 @@ import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
 import { expressionKey } from "../../analysis/conditions/filter-facts.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { partedName } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { holdsAnEvent } from "../ended-rows.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -199,7 +200,7 @@ function ranged(part: Expr, settled: (column: string) => boolean, context: Hazar
   const offered = column?.offered?.column;
   if (!column || !offered || offered.required || offered.nulls === 0 || settled(column.name)) return null;
   // What has not happened has no time, and is left out of what happened before or after one.
-  if (holdsAnEvent(column.name)) return null;
+  if (holdsAnEvent(partedName(offered))) return null;
   return {
     cause: `range ${column.relation?.name ?? ""}.${column.name}`,
     message: `Rows in which \`${column.name}\` is NULL are left out.`,

@@ -3,7 +3,7 @@ import { filterParts, pinnedConstants, shownValue, usedColumn } from "../../anal
 import { uniqueOn } from "../../analysis/conditions/links.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { columnLike } from "../../catalog/columns.ts";
+import { columnLike, partedName } from "../../catalog/columns.ts";
 import { valueKind } from "../../catalog/types.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
@@ -14,6 +14,10 @@ import { rowCount } from "../wording.ts";
 /** Names of columns that people take for a key although nothing keeps them unique. */
 const LOOKS_LIKE_ONE =
   /(?:^|_|first|last|sur|nick|user|full|given|family)(?:name|mail|email|e_mail|login|username|code|phone|mobile|title|sign|licence|license|number|no|nr|vin|iban|isbn|sku|plate|label)$/i;
+
+function looksLikeOne(column: Parameters<typeof partedName>[0]): boolean {
+  return LOOKS_LIKE_ONE.test(partedName(column));
+}
 
 /**
  * A filter on a name where one row is meant and nothing keeps the name unique.
@@ -54,8 +58,8 @@ export const weakFilter: Hazard = {
       }
       const pinned = pinnedConstants(parts, names);
       if (pinned.length !== parts.length || pinned.length === 0) continue;
-      if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) continue;
       const columns = pinned.map(({ column }) => columnLike(table, column.name));
+      if (!pinned.every(({ column, values }, i) => values.length === 1 && looksLikeOne(columns[i] ?? column))) continue;
       if (columns.some((column) => !column || valueKind(column, dialect) !== "text")) continue;
       if (table.foreignKeys.some((key) => key.columns.some((one) => columns.some((column) => column?.name === one))))
         continue;
@@ -110,8 +114,8 @@ function keyByName(part: Expr, names: Resolution, dialect: Dialect, show: (node:
   const parts = conjuncts(body.where);
   const pinned = pinnedConstants(parts, names);
   if (pinned.length !== parts.length || pinned.length === 0) return null;
-  if (!pinned.every(({ column, values }) => values.length === 1 && LOOKS_LIKE_ONE.test(column.name))) return null;
   const columns = pinned.map(({ column }) => columnLike(table, column.name));
+  if (!pinned.every(({ column, values }, i) => values.length === 1 && looksLikeOne(columns[i] ?? column))) return null;
   if (columns.some((column) => !column || valueKind(column, dialect) !== "text")) return null;
   if (uniqueOn(relation, new Set(columns.map((column) => column?.name ?? "")))) return null;
   const words = pinned.map(({ column, values }) => `\`${column.name}\` = ${shownValue(values[0])}`).join(" and ");

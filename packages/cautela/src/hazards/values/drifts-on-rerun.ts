@@ -6,7 +6,7 @@ import {
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
 import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
-import { columnLike } from "../../catalog/columns.ts";
+import { columnLike, partedName } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Binary, Expr, InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
@@ -15,6 +15,12 @@ import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 /** Columns that are counted up on purpose. */
 const COUNTERS =
   /(?:^|_)(?:version|revision|rev|counter|count|cnt|seq|sequence|next|last|retries|attempts|hits|visits)(?:_|$)/i;
+
+/** Whether the column that is assigned counts something, as its name is written. */
+function isCounter({ target, column }: AssignedColumn): boolean {
+  const written = target.kind === "column" ? target.path[target.path.length - 1].text : column.name;
+  return COUNTERS.test(partedName({ name: written, spelling: column.offered?.column?.spelling ?? null }));
+}
 
 /**
  * A change that applies twice when it is run twice.
@@ -46,7 +52,8 @@ export const driftsOnRerun: Hazard = {
     if (!judged || judged.softener || judged.result.filter === "dead") return [];
     const list = assignedIn(tree, names);
     const drafts: Draft[] = [];
-    for (const { column, value, assignment } of list) {
+    for (const given of list) {
+      const { column, value, assignment } = given;
       const relative = assignment.op !== "=" || isRelative(value, column.name, context);
       if (!relative) continue;
       const filter = filterParts(judged.change.conditions);
@@ -55,7 +62,7 @@ export const driftsOnRerun: Hazard = {
       const guard = filter.find(
         (part) => columnsOf(part, context).some((name) => assigned.has(name)) && leaves(part, list, context),
       );
-      const counter = COUNTERS.test(column.name);
+      const counter = isCounter(given);
       const shown = `${column.name} ${assignment.op} ${context.show(value)}`;
       const repeated = statement.repeat > 1;
       drafts.push({
@@ -177,11 +184,12 @@ function isNeutral({ op, left, right }: Binary): boolean {
 /** The branch of an upsert that goes on from what is there: each run adds again. */
 function upserts(tree: InsertStatement, context: HazardContext): Draft[] {
   const drafts: Draft[] = [];
-  for (const { column, value, assignment } of assignedIn(tree, context.names)) {
+  for (const given of assignedIn(tree, context.names)) {
+    const { column, value, assignment } = given;
     if (assignment.op === "=" && !isRelative(value, column.name, context)) continue;
     const shown = `${column.name} ${assignment.op} ${context.show(value)}`;
     drafts.push({
-      weight: COUNTERS.test(column.name) ? "note" : "ask",
+      weight: isCounter(given) ? "note" : "ask",
       message: `Run twice, this applies \`${shown}\` twice to the rows that are there.`,
       because: [`the new \`${column.name}\` is made from the old one`, "the second run finds the rows of the first"],
       remedy: `Write the new value alone, or let a condition of the update see the change.`,

@@ -1,6 +1,6 @@
 import { K } from "../lexer/keywords.ts";
 import { Op, T } from "../lexer/tokens.ts";
-import type { Building, Expr, Statement } from "../nodes/tree.ts";
+import type { Building, Expr, Ident, Name, Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
@@ -248,7 +248,54 @@ function exec(p: Parser): Statement {
   if (/^sp_executesql$/i.test(name.parts[name.parts.length - 1].text) && args.length > 0) {
     return { kind: "dynamic", text: args[0], body: dynamicBody(p, args[0]), start, end: p.previousEnd };
   }
-  return { kind: "call-statement", name, args, start, end: p.previousEnd };
+  const renamed = /^sp_rename$/i.test(name.parts[name.parts.length - 1].text)
+    ? renamedBy(args, start, p.previousEnd)
+    : null;
+  return renamed ?? { kind: "call-statement", name, args, start, end: p.previousEnd };
+}
+
+/**
+ * EXEC sp_rename 'schema.table.column', 'name', 'COLUMN' as the DDL that it is; null where its arguments are not constant, or
+ * it is about something else (Transact-SQL reference, "sp_rename"). The new name is taken as it stands, without quotes.
+ */
+function renamedBy(args: readonly Expr[], start: number, end: number): Statement | null {
+  const texts = args.map((one) => (one.kind === "literal" && one.type === "string" ? one.value : null));
+  const [from, to, kind = "OBJECT"] = texts;
+  if (!from || !to || kind === null || args.length > 3) return null;
+  const parts = from.match(/\[(?:[^\]]|\]\])*\]|"[^"]*"|[^.]+/g) ?? [];
+  const idents = parts.map((part): Ident => {
+    const text = /^[["]/.test(part) ? part.slice(1, -1).replaceAll("]]", "]") : part;
+    return { text, quoted: text !== part, hole: false, start: args[0].start, end: args[0].end };
+  });
+  const last = idents[idents.length - 1];
+  const nameOf = (list: readonly Ident[], { start: first, end: after }: Expr): Name => ({
+    kind: "name",
+    parts: list,
+    link: null,
+    start: first,
+    end: after,
+  });
+  const own: Ident = { text: to, quoted: true, hole: false, start: args[1].start, end: args[1].end };
+  switch (kind.toUpperCase()) {
+    case "COLUMN": {
+      if (idents.length < 2) return null;
+      const action = { what: "rename-column" as const, name: last, to: own, ifExists: false, start, end };
+      const name = nameOf(idents.slice(0, -1), args[0]);
+      return { kind: "alter-table", name, ifExists: false, actions: [action], start, end };
+    }
+    case "INDEX": {
+      if (idents.length < 2) return null;
+      const renames = [{ from: nameOf([last], args[0]), to: nameOf([own], args[1]) }];
+      const table = nameOf(idents.slice(0, -1), args[0]);
+      return { kind: "rename", object: "index", renames, schema: false, table, start, end };
+    }
+    case "OBJECT": {
+      const renames = [{ from: nameOf(idents, args[0]), to: nameOf([own], args[1]) }];
+      return { kind: "rename", object: "table", renames, schema: false, table: null, start, end };
+    }
+    default:
+      return null;
+  }
 }
 
 function startsArgumentEnd(p: Parser): boolean {

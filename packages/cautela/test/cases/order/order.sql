@@ -59,3 +59,14 @@ UPDATE owner SET mail = 'ada@quay.example', phone = '0442' WHERE owner_id = 4;
 -- case: all altered [postgresql mysql sqlite]
 UPDATE owner SET mail = 'ada@quay.example', phone = '0441' WHERE owner_id = 3;
 UPDATE owner SET mail = 'ben@quay.example', phone = '0442' WHERE owner_id = 4;
+-- case: gone under another name [postgresql sqlite mysql mariadb]
+-- finds: 1 early-use stop
+ALTER TABLE mooring RENAME TO berthing;
+UPDATE mooring SET fee = 3 WHERE mooring_id = 4;
+-- case: its name is taken again [postgresql sqlite mysql mariadb]
+ALTER TABLE mooring RENAME TO berthing;
+CREATE VIEW mooring AS SELECT * FROM berthing;
+SELECT fee FROM mooring WHERE mooring_id = 4;
+-- case: two tables change names [mysql mariadb]
+RENAME TABLE mooring TO mooring_2, owner TO mooring, mooring_2 TO owner;
+SELECT mail FROM mooring WHERE owner_id = 4;

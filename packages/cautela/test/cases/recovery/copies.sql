@@ -174,3 +174,8 @@ ALTER TABLE vessel_new RENAME TO vessel;
 -- finds: 1 no-way-back note
 INSERT INTO stay (stay_id, mooring_id, fee) SELECT mooring_id + 1000, mooring_id, 0 FROM mooring WHERE day < 8;
 DELETE FROM mooring WHERE day < 9;
+-- case: a copy that is made for a later change [postgresql mysql sqlite]
+-- finds: 0 no-way-back note
+DELETE FROM mooring WHERE fee = 0;
+CREATE TABLE mooring_archive AS SELECT * FROM mooring WHERE day < 8;
+DELETE FROM mooring WHERE day < 8;

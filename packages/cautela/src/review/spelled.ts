@@ -1,0 +1,59 @@
+import type { Resolution } from "../analysis/names/resolution.ts";
+import type { NodeIndex } from "../analysis/statement/node-index.ts";
+import type { Table } from "../catalog/model.ts";
+import type { Draft } from "../hazards/hazard.ts";
+import type { Ident } from "../sql/nodes/tree.ts";
+
+/** Names by what they compare as: as the statement writes them, or else as their definitions do. */
+export type Spellings = ReadonlyMap<string, string>;
+
+/** How the names in sight of a statement are spelled, where that is not how they compare. */
+export function spellingsOf(names: Resolution | null, found: NodeIndex, altered: Table | undefined): Spellings {
+  const spellings = new Map<string, string>();
+  const take = (spelled: string | null | undefined): void => {
+    const folded = spelled?.toLowerCase();
+    if (spelled && folded && folded !== spelled && !spellings.has(folded)) spellings.set(folded, spelled);
+  };
+  const takeAll = (path: readonly Ident[]): void => {
+    for (const { text } of path) take(text);
+  };
+  for (const { path } of found.columns) takeAll(path);
+  for (const { spelling } of altered?.columns ?? []) take(spelling);
+  for (const { relations } of names?.scopes.values() ?? [])
+    for (const { source, table, columns } of relations) {
+      if (source && "alias" in source && source.alias) take(source.alias.text);
+      if (source?.kind === "table") takeAll(source.name.parts);
+      take(table?.written?.[table.written.length - 1]);
+      for (const { column } of columns ?? []) take(column?.spelling);
+    }
+  return spellings;
+}
+
+/** A draft that names things as they are spelled: what is compared in any case is shown as people write it. */
+export function respelled(draft: Draft, spellings: Spellings): Draft {
+  if (spellings.size === 0) return draft;
+  const of = (text: string): string => respelledText(text, spellings);
+  const { settle } = draft;
+  return {
+    ...draft,
+    message: of(draft.message),
+    because: draft.because.map(of),
+    remedy: of(draft.remedy),
+    ...(settle
+      ? {
+          settle(script) {
+            const settled = settle(script);
+            return settled ? respelled(settled, spellings) : settled;
+          },
+        }
+      : {}),
+  };
+}
+
+/** Only what stands between backquotes is code; the rest is English, where `name` and `status` are words. */
+function respelledText(text: string, spellings: Spellings): string {
+  return text
+    .split("`")
+    .map((part, i) => (i % 2 === 0 ? part : part.replace(/[a-z_][\w$]*/g, (word) => spellings.get(word) ?? word)))
+    .join("`");
+}

@@ -65,6 +65,11 @@ export function columnLike(table: Table | null | undefined, name: string): Colum
   return like(columns[at]) ? columns[at] : columns.find(like);
 }
 
+/** The name of a column as its definition spells it. */
+export function spelledColumn(table: Table | null | undefined, name: string): string {
+  return columnLike(table, name.toLowerCase())?.spelling ?? name;
+}
+
 /** A name in small letters with its words parted, as what is looked for in names expects it: `LastName` is `last_name`. */
 export function partedName({ name, spelling }: Pick<Column, "name"> & { spelling?: string | null }): string {
   return (spelling ?? name).replace(/([a-z0-9])([A-Z])/g, "$1_$2").toLowerCase();

@@ -3,8 +3,10 @@ import type { Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Node, Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Node, Query, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { conjuncts } from "../changes/reach.ts";
+import { constant } from "../conditions/constants.ts";
 
 /** This many columns are remembered. */
 const KEPT = 5000;
@@ -13,6 +15,8 @@ const KEPT = 5000;
 export class Moves {
   readonly #columns = new Set<string>();
   readonly #tables = new Set<string>();
+  /** Of which columns, and which tables, values went elsewhere in some rows only: how many times. */
+  readonly #some = new Map<string, number>();
   /** Columns by which rows were found whose values went elsewhere. */
   readonly #asked = new Set<string>();
   readonly #dialect: Dialect;
@@ -23,12 +27,23 @@ export class Moves {
 
   /** Whether values of a column, folded, have gone into another column. */
   hasTaken(table: string, column: string): boolean {
-    return this.#columns.has(`${table}\u0000${column}`) || this.#columns.has(`${table}\u0000*`);
+    const [own, all] = [`${table}\u0000${column}`, `${table}\u0000*`];
+    return this.#columns.has(own) || this.#columns.has(all) || this.#split(own) || this.#split(all);
   }
 
   /** Whether values of a table have gone into another table. */
   hasTakenFrom(table: string): boolean {
-    return this.#tables.has(table);
+    return this.#tables.has(table) || this.#split(table);
+  }
+
+  /** Whether some rows of a table went into another one, and nothing took the rest. */
+  hasTakenSomeFrom(table: string): boolean {
+    return this.#some.has(table) && !this.hasTakenFrom(table);
+  }
+
+  /** Two kinds of rows went their two ways: that they are all, the two conditions say. */
+  #split(what: string): boolean {
+    return (this.#some.get(what) ?? 0) > 1;
   }
 
   /** The columns of a table of which no value has gone anywhere, and by which none was found; keys do not count. */
@@ -46,11 +61,15 @@ export class Moves {
       case "insert": {
         if (!tree.source || (tree.source.body.kind === "values" && tree.source.body.rowCount > 20)) return;
         const own = tree.target.kind === "table" ? relationKey(tree.target.name, catalog, this.#dialect) : "";
-        this.#take([tree.source, ...(tree.with?.tables.map(({ body }) => body) ?? [])], [], own, null, catalog);
+        this.#takeQuery(tree.source, tree.with?.tables.map(({ body }) => body) ?? [], own, catalog);
         return;
       }
       case "create-table":
-        if (tree.query) this.#take([tree.query], [], "", null, catalog);
+        if (tree.query) this.#takeQuery(tree.query, [], "", catalog);
+        return;
+      case "select":
+        if (tree.query.body.kind === "select" && tree.query.body.into?.what === "table")
+          this.#takeQuery(tree.query, [], "", catalog);
         return;
       case "update": {
         const [target] = tree.target;
@@ -76,6 +95,18 @@ export class Moves {
     }
   }
 
+  /** A query whose rows go into a table: what its list gives is taken, by what its filter asks rows are found. */
+  #takeQuery(query: Query, common: readonly Node[], own: string, catalog: Catalog | null): void {
+    const { body, limit } = query;
+    if (body.kind !== "select") {
+      this.#take([query, ...common], [], own, null, catalog);
+      return;
+    }
+    const some = limit !== null || body.top !== null || (body.where !== null && conjuncts(body.where).some(picksRows));
+    this.#take([...body.items.map(({ expr }) => expr), ...common], body.from, own, null, catalog, some);
+    if (body.where) this.#ask([body.where], body.from, own, catalog);
+  }
+
   /** Takes note of the columns that stand in some nodes; `sources` are in sight there without standing in them. */
   #take(
     nodes: readonly Node[],
@@ -83,11 +114,18 @@ export class Moves {
     own: string,
     into: string | null,
     catalog: Catalog | null,
+    some = false,
   ): void {
     const { byName, columns } = this.#columnsIn(nodes, sources, catalog);
-    for (const key of byName.values()) if (key !== own && columns.length > 0) this.#tables.add(key);
-    for (const { keys, name } of columns)
-      for (const key of keys) if (key !== own || name !== into) this.#columns.add(`${key}\u0000${name}`);
+    const taken = (set: Set<string>, what: string): void => {
+      if (!some) set.add(what);
+      else if (this.#some.size < KEPT) this.#some.set(what, (this.#some.get(what) ?? 0) + 1);
+    };
+    for (const key of new Set(byName.values())) if (key !== own && columns.length > 0) taken(this.#tables, key);
+    const names = columns.flatMap(({ keys, name }) =>
+      keys.filter((key) => key !== own || name !== into).map((key) => `${key}\u0000${name}`),
+    );
+    for (const name of new Set(names)) taken(this.#columns, name);
   }
 
   #ask(nodes: readonly Node[], sources: readonly Node[], own: string, catalog: Catalog | null): void {
@@ -129,5 +167,24 @@ export class Moves {
         return { keys: known === undefined ? all : [known], name };
       }),
     };
+  }
+}
+
+/** Whether a condition takes rows of one kind and leaves others: one that asks for a value to be there takes all that hold one. */
+function picksRows(part: Expr): boolean {
+  switch (part.kind) {
+    case "binary": {
+      if (part.op === "<>" || part.op === "!=") return false;
+      const [left, right] = [constant(part.left), constant(part.right)];
+      return (left === null) !== (right === null);
+    }
+    case "between":
+      return !part.negated;
+    case "in":
+      return !part.negated && part.items !== null;
+    case "like":
+      return !part.negated;
+    default:
+      return false;
   }
 }

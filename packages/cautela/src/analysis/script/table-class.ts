@@ -41,7 +41,8 @@ export function classed(shown: string, policy: Policy): Classed {
   if (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")
     return { is: "scratch", said: false };
   if (isLog(words)) return { is: "log", said: false };
-  return REGENERABLE.has(last) || words[0] === "cache" ? { is: "regenerable", said: false } : BUSINESS;
+  const made = REGENERABLE.has(last) || words[0] === "cache" || (SESSIONS.has(words[0]) && /^tokens?$/.test(last));
+  return made ? { is: "regenerable", said: false } : BUSINESS;
 }
 
 /** Whether rows of a table are what the business lives on: neither logs, caches, scratch data, nor the version. */
@@ -72,6 +73,8 @@ const SCRATCH_FIRST = new Set(["tmp", "temp", "scratch", "stage", "staging", "st
 const SCRATCH = new Set(["tmp", "temp", "scratch", "stage", "staging", "stg", "import", "imports"]);
 /** What can be made again. */
 const REGENERABLE = new Set(["cache", "caches", "cached", "session", "sessions", "sess", "queue", "queues", "locks"]);
+
+const SESSIONS = new Set(["session", "sessions", "sess"]);
 
 /** The words of a name, in lower case: `mooringLog_2` is mooring, log. */
 export function wordsOf(name: string): string[] {

@@ -44,6 +44,8 @@ export class Timeline {
   readonly spans: TransactionSpan[] = [];
   readonly guards: GuardLedger;
   /** Statements that change rows, and whether they stand in a transaction. */
+  /** Where a table was altered last in a way that may lose values: the index of the statement, by key. */
+  readonly altered = new Map<string, number>();
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
   /** DDL statements that committed a transaction in which rows had been changed. */
   readonly silentCommits: { at: Moment; span: TransactionSpan; what: string }[] = [];
@@ -247,7 +249,7 @@ export class Timeline {
 
   /** What statements destroy that change no rows by a filter: a drop, a partition, REPLACE, a branch of MERGE. */
   #destroyedOtherwise(step: Step, add: (one: Lost) => void): void {
-    const { tree, catalog } = step;
+    const { tree, catalog, at } = step;
     switch (tree.kind) {
       case "drop":
         if (dropsRows(tree, this.#dialect))
@@ -269,6 +271,8 @@ export class Timeline {
           }
         break;
       case "alter-table":
+        if (tree.actions.some(({ what }) => LOSES.has(what)))
+          this.altered.set(namedRelation(tree.name, catalog, this.#dialect).key, at.statement);
         for (const action of tree.actions)
           if (action.what === "drop-partition" || action.what === "truncate-partition") {
             const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
@@ -425,6 +429,9 @@ function endsEitherWay({ branches }: Extract<Statement, { kind: "if" }>): boolea
       : one.kind === "transaction" && (one.action === "commit" || one.action === "rollback");
   return branches.some(({ condition }) => condition === null) && branches.every(({ body }) => body.some(ends));
 }
+
+/** What a table may lose values by: a copy that stands before it was made for it. */
+const LOSES: ReadonlySet<string> = new Set(["drop-column", "column-type", "change-column"]);
 
 /** DDL statements that commit, in the engines where they do (mysql, plsql). */
 function commitsSilently(tree: Statement): boolean {

@@ -52,7 +52,8 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
 }
 
 /** Whether a copy that comes too late for one change was made for a later one, whose rows it holds. */
-function servesLater(copy: Copy, { key }: Destruction, { destructions }: Timeline): boolean {
+function servesLater(copy: Copy, { key }: Destruction, { destructions, altered }: Timeline): boolean {
+  if ((altered.get(key) ?? -1) > copy.at.statement) return true;
   const known = serving.get(copy);
   if (known !== undefined) return known;
   const serves = destructions.some(

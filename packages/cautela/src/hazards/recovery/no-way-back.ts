@@ -1,6 +1,7 @@
 import type { Destruction } from "../../analysis/script/copies.ts";
 import { classed, tableClass } from "../../analysis/script/table-class.ts";
 import { type WayBack, wayBack } from "../../analysis/script/way-back.ts";
+import { spelledColumn } from "../../catalog/columns.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import { copyStatement } from "../../writing/copy-statement.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
@@ -113,11 +114,12 @@ function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
   const again = returns.isMadeAfter(key, at.statement);
   const moved = moves.hasTakenFrom(key);
   const left = moved && lost.table && !lost.table.partial ? moves.leftIn(key, lost.table) : [];
+  const partly = moves.hasTakenSomeFrom(key);
   const only = !known && timeline.dropsOnly && timeline.dropped >= DROPS_ONLY;
   const usual: Weight =
     way.kind === "trial" || (moved && left.length === 0)
       ? "note"
-      : moved || again || only || SAYS_COPY.test(shown)
+      : moved || partly || again || only || SAYS_COPY.test(shown)
         ? "ask"
         : lost.table?.rows === 0
           ? "note"
@@ -125,11 +127,13 @@ function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
   const lighter = lighterByName(shown, usual, policy);
   const why = moved
     ? `values of it went into other tables before${left.length > 0 ? `, but none of ${listedShort(left)}` : ""}`
-    : again
-      ? "the script makes it again, and puts nothing back of what it held"
-      : only
-        ? "the script does nothing but drop what is there"
-        : lighter?.why;
+    : partly
+      ? "only some of its rows went into another table before"
+      : again
+        ? "the script makes it again, and puts nothing back of what it held"
+        : only
+          ? "the script does nothing but drop what is there"
+          : lighter?.why;
   const verb = again ? "dropped and made again" : "dropped";
   const end = again ? "without the rows that were there" : "and nothing keeps what was there";
   return {
@@ -140,7 +144,7 @@ function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
     remedy: again
       ? "Keep the rows under another name first, and put them back."
       : "Keep it under another name, or dump it first.",
-    cause: `${verb}${moved ? " after its values were moved" : ""}`,
+    cause: `${verb}${partly ? " after some rows were moved" : moved ? " after its values were moved" : ""}`,
     about: shown,
     together: (tables) => `${listedShort(tables)} are ${verb}${again ? "" : ","} ${end}.`,
   };
@@ -197,14 +201,14 @@ const VERBS: Record<Destruction["action"], string> = {
   flashback: "turns back",
 };
 
-function messageOf({ action, shown, reach, columns }: Destruction): string {
+function messageOf({ action, shown, reach, columns, table }: Destruction): string {
   if (action === "drop")
     return `This drops \`${shown}\`${reach.rows === undefined ? "" : ` with about ${rowCount(reach.rows)}`}`;
   if (action === "flashback") return `This takes back every change of \`${shown}\` since then`;
   if (action === "drop-partition") return `This drops a partition of \`${shown}\` with its rows`;
   if (action === "replace") return `Rows of \`${shown}\` with the same key are replaced`;
   if (action === "update")
-    return `This overwrites ${listed((columns ?? []).slice(0, 6))} of \`${shown}\` (${reachWords(reach)})`;
+    return `This overwrites ${listed((columns ?? []).slice(0, 6).map((column) => spelledColumn(table, column)))} of \`${shown}\` (${reachWords(reach)})`;
   return `This ${VERBS[action]} rows of \`${shown}\` (${reachWords(reach)})`;
 }
 

@@ -37,7 +37,9 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
           ...(ripple.nodes[0]?.action === "call" && creations.makesRoutine(name) ? { weight: "note" as const } : {}),
           cause: `${name} ${text}`,
           message: `What \`${name}\` does here cannot be read beforehand.`,
-          because: [text],
+          because: [
+            known ? text : text.replace("which is not in the catalog", "of which nothing is known without a catalog"),
+          ],
           remedy: `Read \`${name}\` before this runs.`,
         });
       }

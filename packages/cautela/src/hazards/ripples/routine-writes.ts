@@ -1,7 +1,8 @@
 import { writtenPlaces } from "../../analysis/ripples/chain.ts";
-import { nodeReach } from "../../analysis/ripples/ripple.ts";
+import { nodeReach, type RippleNode } from "../../analysis/ripples/ripple.ts";
 import { isBusiness } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { columnLike } from "../../catalog/columns.ts";
 import type { Hazard } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
 
@@ -30,11 +31,13 @@ CREATE FUNCTION shown(p varchar) RETURNS varchar LANGUAGE plpgsql AS $$ BEGIN RE
     dangerous: "SELECT close_all('left');",
     sound: "SELECT shown(status) FROM mooring;",
   },
-  check({ ripples, tree, policy }) {
+  check({ ripples, tree, policy, creations }) {
     return ripples.flatMap((fired) => {
       const [root] = fired.ripple.nodes;
       if (root?.action !== "call") return [];
-      const places = writtenPlaces([fired]);
+      // A routine of the script that adds a column and fills it changes nothing that was there.
+      const own = creations.makesRoutine(root.name);
+      const places = writtenPlaces([fired]).filter(({ node }) => !(own && fillsNew(node)));
       if (places.length === 0) return [];
       const names = [...new Set(places.map(({ node }) => node.name))];
       const business = places.filter(({ node }) => isBusiness(node.name, policy));
@@ -56,3 +59,9 @@ CREATE FUNCTION shown(p varchar) RETURNS varchar LANGUAGE plpgsql AS $$ BEGIN RE
     });
   },
 };
+
+/** Whether an update writes nothing but columns that the table has not had so far. */
+function fillsNew({ action, columns, relation }: RippleNode): boolean {
+  if (action !== "update" || !columns || columns.length === 0 || relation?.object !== "table") return false;
+  return !columns.some((column) => columnLike(relation, column.toLowerCase()));
+}

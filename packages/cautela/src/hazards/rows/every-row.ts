@@ -5,6 +5,7 @@ import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
@@ -48,7 +49,8 @@ export const everyRow: Hazard = {
         )
         .map((judged) => {
           const { change, target, copy } = judged;
-          const column = change.table?.primaryKey?.columns[0];
+          const key = change.table?.primaryKey?.columns[0];
+          const column = key === undefined ? undefined : sqlWriter(dialect).column(change.table, key);
           const filter = column ? `WHERE ${column} = …` : "WHERE …";
           const because = [...judged.result.because];
           if (change.table?.rows)

@@ -179,3 +179,24 @@ DELETE FROM mooring WHERE day < 9;
 DELETE FROM mooring WHERE fee = 0;
 CREATE TABLE mooring_archive AS SELECT * FROM mooring WHERE day < 8;
 DELETE FROM mooring WHERE day < 8;
+-- case: a copy that is made for a column that goes [postgresql mysql sqlite]
+-- finds: 0 no-way-back note
+DELETE FROM mooring WHERE fee = 0;
+CREATE TABLE mooring_bak_2026 AS SELECT * FROM mooring;
+ALTER TABLE mooring DROP COLUMN fee;
+-- case: a copy that comes too late, and nothing else follows [postgresql mysql sqlite]
+-- finds: 1 thin-backup ask
+DELETE FROM mooring WHERE fee = 0;
+CREATE TABLE mooring_bak_2026 AS SELECT * FROM mooring;
+-- case: a column goes of which the copy holds some rows [postgresql mysql sqlite]
+-- finds: 2 lossy-structure ask
+CREATE TABLE mooring_bak AS SELECT * FROM mooring WHERE day < 8;
+DELETE FROM mooring WHERE day < 8;
+ALTER TABLE mooring DROP COLUMN fee;
+-- case: a column goes of which the copy holds every value [postgresql mysql sqlite]
+CREATE TABLE fees AS SELECT mooring_id, fee FROM mooring WHERE fee IS NOT NULL;
+ALTER TABLE mooring DROP COLUMN fee;
+-- case: a column by which the rows were picked [postgresql mysql sqlite]
+-- finds: 1 lossy-structure ask
+CREATE TABLE fees AS SELECT mooring_id, fee FROM mooring WHERE day > 3;
+ALTER TABLE mooring DROP COLUMN day;

@@ -21,3 +21,16 @@ DROP TABLE author;
 -- finds: 1 no-way-back note
 UPDATE book SET author_id = m.new_id FROM author_map m WHERE m.old_id = book.author_id;
 DROP TABLE author_map;
+-- case: some of its rows did [postgresql mysql mariadb sqlite]
+-- finds: 1 no-way-back ask
+INSERT INTO book (book_id, author, born) SELECT author_id + 100, name, born FROM author WHERE born > 1900;
+DROP TABLE author;
+-- case: those of one kind and those of the other [postgresql mysql mariadb sqlite]
+-- finds: 2 no-way-back note
+INSERT INTO book (book_id, author, born) SELECT author_id + 100, name, born FROM author WHERE born > 1900;
+INSERT INTO book (book_id, author, born) SELECT author_id + 500, name, born FROM author WHERE born <= 1900;
+DROP TABLE author;
+-- case: those that have a value [postgresql mysql mariadb sqlite]
+-- finds: 1 no-way-back note
+INSERT INTO book (book_id, author, born) SELECT author_id + 100, name, born FROM author WHERE name IS NOT NULL AND name <> '';
+DROP TABLE author;

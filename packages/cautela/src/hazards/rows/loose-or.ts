@@ -59,16 +59,22 @@ function mixed(or: Logic, context: HazardContext): Draft | null {
   const partner = and.items.find((item) => [...columnsOf(item, context)].some((name) => columns.has(name)));
   const kept = and.items.filter((item) => item !== partner);
   const dropped = kept.map((item) => `\`${context.show(item)}\``).join(" and ");
-  const instead = partner
-    ? `${kept.map((item) => context.show(item)).join(" AND ")} AND (${context.show(partner)} OR ${context.show(first)})`
-    : `(${context.show(and)}) OR ${context.show(first)}`;
+  // Else the one next to the OR.
+  const beside = partner ?? (first.start < and.start ? and.items[0] : and.items[and.items.length - 1]);
+  const all = [...and.items.filter((item) => item !== beside), beside, ...lone];
+  const shown = all.map((item) => context.show(item));
+  const [rest, either] = [shown.slice(0, -1 - lone.length), shown.slice(-1 - lone.length)];
+  // Of several groups nobody can tell which belong together, and what is cut short is no condition.
+  const clear = lone.length === or.items.length - 1 && shown.every((text) => !text.endsWith("…"));
   return {
     message: `AND binds tighter than OR, so every row with ${context.show(first)} is hit, whatever ${partner && dropped ? dropped : `\`${context.show(and)}\``} says.`,
     because: [
       `it is read as (${context.show(and)}) OR ${context.show(first)}`,
       "there are no parentheses to say which of the two was meant",
     ],
-    remedy: `If the conditions belong together: WHERE ${instead}`,
+    remedy: clear
+      ? `If the conditions belong together: WHERE ${rest.join(" AND ")} AND (${either.join(" OR ")})`
+      : "Put parentheses around the conditions that belong together.",
   };
 }
 
@@ -112,6 +118,9 @@ function keyGivenUp(or: Logic, context: HazardContext): Draft | null {
       `\`${context.show(narrow)}\` alone would be one row`,
       `\`${context.show(or.items[loose])}\` says nothing of \`${key}\``,
     ],
-    remedy: `If both are meant: ${context.show(narrow)} AND ${context.show(or.items[loose])}`,
+    remedy:
+      or.items.length === 2
+        ? `If both are meant: ${context.show(narrow)} AND ${context.show(or.items[loose])}`
+        : "If all are meant, join them by AND.",
   };
 }

@@ -6,11 +6,13 @@ import {
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
 import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import type { History } from "../../analysis/script/history.ts";
 import { columnLike, partedName } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
+import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
 import type { Binary, Expr, InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
-import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 
 /** Columns that are counted up on purpose. */
 const COUNTERS =
@@ -65,7 +67,7 @@ export const driftsOnRerun: Hazard = {
       const counter = isCounter(given);
       const shown = `${column.name} ${assignment.op} ${context.show(value)}`;
       const repeated = statement.repeat > 1;
-      drafts.push({
+      const draft: Draft = {
         weight: repeated ? "stop" : guard || counter ? "note" : "ask",
         message: repeated
           ? `\`${shown}\` is run ${statement.repeat} times by the separator after it, each time on the result of the one before.`
@@ -79,11 +81,53 @@ export const driftsOnRerun: Hazard = {
         remedy: guard
           ? ""
           : `Let the filter see the change: set a marker, or add the old value of \`${column.name}\` to WHERE.`,
-      });
+      };
+      const asked = guard || repeated ? [] : askedOf(judged, context);
+      drafts.push(
+        asked.length === 0 ? draft : { ...draft, settle: ({ history }) => markedLater(draft, asked, context, history) },
+      );
     }
     return drafts;
   },
 };
+
+/** Another table that a change reads, and the columns that it asks for there. */
+interface Asked {
+  key: string;
+  shown: string;
+  columns: Set<string>;
+}
+
+function askedOf({ change }: JudgedChange, { names, catalog, dialect }: HazardContext): Asked[] {
+  const own = relationKey(change.name, catalog, dialect);
+  const asked = new Map<string, Asked>();
+  for (const { relation, node } of names?.bindings.values() ?? []) {
+    if (relation?.source?.kind !== "table") continue;
+    const { key, shown } = namedRelation(relation.source.name, catalog, dialect);
+    if (key === own) continue;
+    const known = asked.get(key) ?? { key, shown, columns: new Set() };
+    known.columns.add(foldName(node.path[node.path.length - 1], dialect));
+    asked.set(key, known);
+  }
+  return [...asked.values()];
+}
+
+/** What a later statement does to the rows that it was made from, a second run sees: it clears them, or marks them as done. */
+function markedLater(draft: Draft, asked: readonly Asked[], { at }: HazardContext, history: History): Draft {
+  for (const { key, shown, columns } of asked) {
+    const marking = history
+      .of(shown)
+      .find(
+        ({ statement, assigned }) => statement > at.statement && [...assigned.keys()].some((one) => columns.has(one)),
+      );
+    if (!marking && history.touched(key).removed <= at.statement) continue;
+    const by = marking
+      ? `${marking.place} changes what it asks of \`${shown}\``
+      : `the rows of \`${shown}\` are removed after it`;
+    return { ...draft, weight: "note", because: [draft.because[0], by], remedy: "" };
+  }
+  return draft;
+}
 
 const DEEPEST = 300;
 

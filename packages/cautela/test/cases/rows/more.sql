@@ -140,3 +140,10 @@ WHERE mooring_id = 3;
 -- case: a comment with WHERE [postgresql]
 DELETE FROM mooring WHERE mooring_id = 3;
 -- WHERE mooring_id = 4;
+-- case: several alternatives beside AND, in front and after it [postgresql mysql sqlite tsql]
+-- finds: 0 loose-or ask
+-- finds: 1 loose-or ask
+-- finds: 2 loose-or ask
+UPDATE mooring SET note = 'x' WHERE status = 'left' OR status = 'lying' OR status = 'planned' AND berth_id = 3;
+UPDATE mooring SET note = 'x' WHERE note IS NULL OR from_day < '2020-01-01' AND berth_id = 3;
+UPDATE mooring SET note = 'x' WHERE berth_id = 3 AND status = 'left' OR berth_id = 4 AND status = 'lying' OR note IS NULL;

@@ -2,6 +2,7 @@
 -- tables
 CREATE TABLE loaf (loaf_id integer PRIMARY KEY, price integer NOT NULL, flags integer NOT NULL, stock integer NOT NULL, kind varchar(20), weight integer);
 CREATE TABLE loaf_was (loaf_id integer PRIMARY KEY, price integer NOT NULL);
+CREATE TABLE basket (basket_id integer PRIMARY KEY, loaf_id integer NOT NULL, booked integer NOT NULL, note varchar(20));
 -- case: a mask gives the same again [postgresql mysql mariadb sqlite tsql]
 UPDATE loaf SET flags = flags & 3 WHERE loaf_id > 3;
 UPDATE loaf SET flags = flags | 4 WHERE loaf_id > 3;
@@ -45,3 +46,17 @@ UPDATE loaf SET flags = NOT flags WHERE loaf_id > 3;
 UPDATE loaf SET flags = ~flags WHERE loaf_id > 3;
 -- case: a switch that is set [mysql mariadb sqlite]
 UPDATE loaf SET flags = NOT stock WHERE loaf_id > 3;
+-- case: what it was made from is cleared or marked afterwards: a second run finds nothing [postgresql sqlite]
+-- finds: 0 drifts-on-rerun note
+-- finds: 2 drifts-on-rerun note
+UPDATE loaf SET price = loaf.price + w.price FROM loaf_was w WHERE w.loaf_id = loaf.loaf_id;
+DELETE FROM loaf_was;
+UPDATE loaf SET stock = stock - 1 WHERE loaf_id IN (SELECT b.loaf_id FROM basket b WHERE b.booked = 0);
+UPDATE basket SET booked = 1 WHERE booked = 0;
+-- case: another one is cleared, or another column is written [postgresql sqlite]
+-- finds: 0 drifts-on-rerun ask
+-- finds: 2 drifts-on-rerun ask
+UPDATE loaf SET price = loaf.price + w.price FROM loaf_was w WHERE w.loaf_id = loaf.loaf_id;
+DELETE FROM basket WHERE booked = 0;
+UPDATE loaf SET stock = stock - 1 WHERE loaf_id IN (SELECT b.loaf_id FROM basket b WHERE b.booked = 0);
+UPDATE basket SET note = 'done' WHERE booked = 0;

@@ -27,6 +27,8 @@ export class Copy {
   shown: string;
   /** The columns that it holds, folded to lower case; null: all. */
   columns: readonly string[] | null = null;
+  /** The columns from which it holds something that was made of them: COALESCE(fee, 0), CAST(fee AS integer). */
+  derived: readonly string[] = [];
   #filter: Filter = NO_FILTER;
   /** It joins, groups, limits or leaves rows out in a way that is not followed. */
   uncertain: string | null = null;

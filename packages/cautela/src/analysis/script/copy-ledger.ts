@@ -2,6 +2,7 @@ import type { Table } from "../../catalog/model.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { FilterFact } from "../conditions/filter-facts.ts";
 import { innerSources, namedTable, rowFacts, type Tie } from "../conditions/row-facts.ts";
 import { Copy } from "./copies.ts";
@@ -193,6 +194,7 @@ export class CopyLedger {
     copy.temporary = temporary || /(?:^|\.)[#@]/.test(made.shown);
     copy.into = into;
     copy.columns = columnsOf(body);
+    if (copy.columns) copy.derived = derivedOf(body);
     const facts =
       query.limit || body.top || body.groupBy.length > 0
         ? null
@@ -267,6 +269,18 @@ function keepsKey(body: Select, table: Table | undefined): boolean {
   if (!table) return columns === null || columns.includes("id");
   const key = table.primaryKey?.columns;
   return key !== undefined && (columns === null || key.every((column) => columns.includes(column.toLowerCase())));
+}
+
+/** The columns that stand within a value of a select list. */
+function derivedOf({ items }: Select): string[] {
+  const names = new Set<string>();
+  for (const { expr } of items)
+    if (expr.kind !== "column" && expr.kind !== "star")
+      walk(expr, (node) => {
+        if (node.kind === "column") names.add(node.path[node.path.length - 1].text.toLowerCase());
+        return undefined;
+      });
+  return [...names];
 }
 
 /** The columns of a select list, in lower case; null where a star takes all of them. */

@@ -90,9 +90,11 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
       lost.columns ??
       lost.table?.columns.filter(({ generated }) => !generated).map(({ name }) => name.toLowerCase()) ??
       null;
+    // A table that is rebuilt may hold a column in another form.
+    const held = lost.action === "drop" ? [...columns, ...copy.derived] : columns;
     // Nobody will read the reason.
-    if (brief && needed?.some((column) => !columns.includes(column))) return "";
-    const missing = needed?.filter((column) => !columns.includes(column)) ?? [];
+    if (brief && needed?.some((column) => !held.includes(column))) return "";
+    const missing = needed?.filter((column) => !held.includes(column)) ?? [];
     if (missing.length > 0) return `it lacks ${missing.map((one) => `\`${one}\``).join(", ")}`;
     const key = lost.table?.primaryKey?.columns ?? [];
     const without = key.filter((column) => !columns.includes(column.toLowerCase()));

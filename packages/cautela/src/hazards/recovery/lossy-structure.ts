@@ -63,7 +63,9 @@ export const lossyStructure: Hazard = {
         if (isKept(key, column, context)) continue;
         dropped.push(column);
         if (known)
-          facts.push(`\`${column}\` is of type \`${known.type}\`${known.required ? " and holds a value in every row" : ""}`);
+          facts.push(
+            `\`${column}\` is of type \`${known.type}\`${known.required ? " and holds a value in every row" : ""}`,
+          );
       } else if (table && (action.what === "column-type" || action.what === "change-column")) {
         const column = foldName(action.name, dialect);
         const known = columnNamed(table, column);

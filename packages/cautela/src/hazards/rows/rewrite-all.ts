@@ -7,6 +7,16 @@ import type { Hazard } from "../hazard.ts";
 /** Functions that give their argument back unchanged when they find nothing to do. */
 const FINDERS = /^(?:replace|regexp_replace|translate|stuff|json_replace|json_remove|trim|ltrim|rtrim|btrim|overlay)$/i;
 
+/** What takes a part of a value away for good, in every row that holds it. */
+const REMOVES = /^json_remove$/i;
+
+function removes(value: Expr): boolean {
+  return (
+    value.kind === "binary" ||
+    (value.kind === "call" && REMOVES.test(value.name.parts[value.name.parts.length - 1].text))
+  );
+}
+
 /** Which rows a value changes, where it leaves the others as they are; null: it is no such function. JSON_SET writes into every row. */
 function changedRows(value: Expr, column: string, names: Resolution | null): string | null {
   const own = (expr: Expr | undefined): boolean => expr !== undefined && usedColumn(expr, names)?.name === column;
@@ -34,6 +44,7 @@ export const rewriteAll: Hazard = {
   family: "rows",
   statements: ["update"],
   weight: "ask",
+  subsumes: ["every-row", "no-way-back"],
   title: "A function used as if it were the filter",
   explanation:
     "REPLACE and its like change only the values in which they find something, but without a filter every row is written all " +
@@ -54,20 +65,20 @@ export const rewriteAll: Hazard = {
       ({ column, value }) => changedRows(value, column.name, names) !== null,
     );
     const [first] = finders;
-    if (!first) return [];
-    // Every assignment has its part: a row is left out only where none of them changes anything.
-    const all = finders.length === tree.assignments.length;
+    // Where something else is assigned as well, every row is changed by that.
+    if (!first || finders.length < tree.assignments.length) return [];
     const test = finders
       .map(({ target, value }) => `${slice(target.start, target.end)} <> ${slice(value.start, value.end)}`)
       .join(" OR ");
     const comparable = finders.every(({ column }) => !/json|xml|text$|clob/i.test(column.offered?.column?.type ?? ""));
-    const plain = all && comparable && test.length < LONGEST && filter === "absent";
+    const plain = comparable && test.length < LONGEST && filter === "absent";
     const ends = tree.from.length === 0 && tree.orderBy.length === 0 && !tree.limit && !tree.returning;
     const { end } = tree;
     const edits = [{ ...region({ start: end, end }), text: ` WHERE ${test}` }];
     return [
       {
         ...(plain && ends ? { fix: { title: "Write only the rows that change", edits } } : {}),
+        ...(finders.some(({ value }) => removes(value)) && !judged.copy ? { weight: "stop" as const } : {}),
         message: `Every row of \`${judged.target}\` is written, although \`${show(first.value)}\` changes only ${changedRows(first.value, first.column.name, names)}.`,
         because: ["the function stands where a filter should", "all other rows are written with the value they had"],
         remedy: plain ? `Add WHERE ${test}` : "Add a filter that asks for what the function looks for.",

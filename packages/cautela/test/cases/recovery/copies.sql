@@ -200,3 +200,14 @@ ALTER TABLE mooring DROP COLUMN fee;
 -- finds: 1 lossy-structure ask
 CREATE TABLE fees AS SELECT mooring_id, fee FROM mooring WHERE day > 3;
 ALTER TABLE mooring DROP COLUMN day;
+-- case: a rebuild that gives a value where there was none, and makes another type of one [sqlite]
+CREATE TABLE mooring_new (mooring_id integer PRIMARY KEY, vessel_id integer, fee integer NOT NULL, day text);
+INSERT INTO mooring_new (mooring_id, vessel_id, fee, day) SELECT mooring_id, vessel_id, COALESCE(fee, 0), CAST(day AS text) FROM mooring;
+DROP TABLE mooring;
+ALTER TABLE mooring_new RENAME TO mooring;
+-- case: a rebuild that leaves a column out [sqlite]
+-- finds: 1 thin-backup ask
+CREATE TABLE mooring_new (mooring_id integer PRIMARY KEY, vessel_id integer, day text);
+INSERT INTO mooring_new (mooring_id, vessel_id, day) SELECT mooring_id, vessel_id, CAST(day AS text) FROM mooring;
+DROP TABLE mooring;
+ALTER TABLE mooring_new RENAME TO mooring;

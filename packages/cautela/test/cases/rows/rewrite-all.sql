@@ -1,4 +1,4 @@
--- hazards: rewrite-all
+-- hazards: rewrite-all every-row
 -- tables
 CREATE TABLE owner (owner_id integer NOT NULL PRIMARY KEY, name varchar(60) NOT NULL, mail varchar(40) UNIQUE, phone varchar(20), mobile varchar(20), left_on date);
 CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(10) NOT NULL UNIQUE, quay varchar(10) NOT NULL, depth_m numeric(6,2), status varchar(10) NOT NULL, note varchar(200));
@@ -9,3 +9,6 @@ CREATE TABLE mooring_old (mooring_id integer NOT NULL PRIMARY KEY, owner_id inte
 UPDATE berth SET note = REPLACE(note, 'kay', 'quay');
 -- case: with a filter that looks for it [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE berth SET note = REPLACE(note, 'kay', 'quay') WHERE note LIKE '%kay%';
+-- case: beside something that every row gets [postgresql mysql sqlite tsql]
+-- finds: 0 every-row stop
+UPDATE berth SET note = REPLACE(note, 'kay', 'quay'), status = 'open';

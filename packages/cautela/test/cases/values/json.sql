@@ -9,6 +9,6 @@ UPDATE loaf SET data = JSON_REPLACE(data, '$.kind', 2);
 UPDATE loaf SET data = JSON_INSERT(data, '$.kind', 2);
 -- case: writes into every row [mysql mariadb sqlite]
 UPDATE loaf SET data = JSON_SET(data, '$.kind', 2);
--- case: takes a key away [mysql mariadb sqlite]
--- finds: 0 rewrite-all ask
+-- case: removes a key [mysql mariadb sqlite]
+-- finds: 0 rewrite-all stop
 UPDATE loaf SET data = JSON_REMOVE(data, '$.kind');

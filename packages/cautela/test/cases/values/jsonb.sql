@@ -1,8 +1,8 @@
 -- hazards: rewrite-all drifts-on-rerun
 -- tables
 CREATE TABLE loaf (loaf_id integer NOT NULL PRIMARY KEY, data jsonb);
--- case: takes a key away [postgresql]
--- finds: 0 rewrite-all ask
+-- case: removes a key [postgresql]
+-- finds: 0 rewrite-all stop
 UPDATE loaf SET data = data - 'kind';
 -- case: merges an object [postgresql]
 UPDATE loaf SET data = data || '{"kind": 2}' WHERE loaf_id > 3;

@@ -24,8 +24,9 @@ UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;
 SET FOREIGN_KEY_CHECKS = 1;`,
     sound: "UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;",
   },
-  finish({ timeline }) {
+  finish({ timeline, known }) {
     return timeline.guards.off.map((guard) => {
+      const trigger = guard.lasts === "table" && /^(?:all )?triggers?\b/.test(guard.what);
       const real = timeline.destructions.some(
         (lost) =>
           lost.softener === null &&
@@ -35,7 +36,11 @@ SET FOREIGN_KEY_CHECKS = 1;`,
       const keys = guard.keys > 0 && guard.lasts === "session";
       return {
         at: guard.at,
-        weight: keys || (guard.changes > 0 && (real || guard.lasts === "table")) ? ("ask" as const) : ("note" as const),
+        // What a trigger that is known would have done, `trigger-skipped` tells where the rows change.
+        weight:
+          keys || (guard.changes > 0 && (real || guard.lasts === "table") && !(trigger && known))
+            ? ("ask" as const)
+            : ("note" as const),
         message: `This switches off ${guard.what}${guard.lasts === "table" ? ` of \`${guard.shown}\`` : ""}${guard.changes > 0 ? `, and ${guard.changes === 1 ? "one statement changes" : `${guard.changes} statements change`} rows meanwhile` : ""}.`,
         because: [
           ...(keys ? ["foreign keys are added meanwhile, and rows that break them are not looked for"] : []),
@@ -43,7 +48,9 @@ SET FOREIGN_KEY_CHECKS = 1;`,
             ? `it is on again from ${guard.elsewhere || `line ${guard.back.region.line}`}`
             : "it stays off until the end of the script",
         ],
-        remedy: "Look afterwards for rows that it would have refused.",
+        remedy: trigger
+          ? "Do by hand what it would have done, or refused."
+          : "Look afterwards for rows that it would have refused.",
       };
     });
   },

@@ -1,4 +1,4 @@
--- hazards: every-row thin-backup early-use counter-set-back leftover-assignment repeated-change broken-dependent
+-- hazards: every-row thin-backup early-use counter-set-back leftover-assignment repeated-change broken-dependent guard-off
 -- no catalog
 -- case: the version of the whole [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE defaults SET version = '2.4.1';
@@ -56,3 +56,8 @@ ALTER TABLE unit ADD CONSTRAINT unit_once UNIQUE (name);
 -- case: a key is dropped [postgresql]
 -- finds: 0 broken-dependent ask
 ALTER TABLE unit DROP CONSTRAINT unit_once CASCADE;
+-- case: nobody knows what the trigger does [tsql]
+-- finds: 0 guard-off ask
+DISABLE TRIGGER berth_seen ON berth;
+UPDATE berth SET code = 'N1' WHERE berth_id = 3;
+ENABLE TRIGGER berth_seen ON berth;

@@ -67,7 +67,8 @@ export function columnLike(table: Table | null | undefined, name: string): Colum
 
 /** The name of a column as its definition spells it. */
 export function spelledColumn(table: Table | null | undefined, name: string): string {
-  return columnLike(table, name.toLowerCase())?.spelling ?? name;
+  const column = columnLike(table, name.toLowerCase());
+  return column?.spelling ?? column?.name ?? name;
 }
 
 /** A name in small letters with its words parted, as what is looked for in names expects it: `LastName` is `last_name`. */

@@ -300,7 +300,7 @@ export class ReviewSession {
       const drafts = this.#run(check, context);
       for (let i = 0; i < drafts.length; i++) {
         const found = context.quoted ? unfixed(drafts[i]) : drafts[i];
-        const draft = context.dialect.grammar.looseNames ? respelled(found, context.spellings) : found;
+        const draft = respelled(found, context.spellings);
         // The same said of two places that read alike is said once.
         if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
         if (draft.at && draft.at.statement !== at.statement) {

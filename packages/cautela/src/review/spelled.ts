@@ -1,6 +1,6 @@
 import type { Resolution } from "../analysis/names/resolution.ts";
 import type { NodeIndex } from "../analysis/statement/node-index.ts";
-import type { Table } from "../catalog/model.ts";
+import type { Column, Table } from "../catalog/model.ts";
 import type { Draft } from "../hazards/hazard.ts";
 import type { Ident } from "../sql/nodes/tree.ts";
 
@@ -18,15 +18,21 @@ export function spellingsOf(names: Resolution | null, found: NodeIndex, altered:
     for (const { text } of path) take(text);
   };
   for (const { path } of found.columns) takeAll(path);
-  for (const { spelling } of altered?.columns ?? []) take(spelling);
+  for (const column of altered?.columns ?? []) take(ownSpelling(column));
   for (const { relations } of names?.scopes.values() ?? [])
     for (const { source, table, columns } of relations) {
       if (source && "alias" in source && source.alias) take(source.alias.text);
       if (source?.kind === "table") takeAll(source.name.parts);
       take(table?.written?.[table.written.length - 1]);
-      for (const { column } of columns ?? []) take(column?.spelling);
+      for (const { column } of columns ?? []) take(ownSpelling(column));
     }
   return spellings;
+}
+
+/** How a column is spelled: a name in capital letters alone is how Oracle folds it, and nobody's own. */
+function ownSpelling(column: Column | null | undefined): string | null {
+  if (!column) return null;
+  return column.spelling ?? (column.name === column.name.toUpperCase() ? null : column.name);
 }
 
 /** A draft that names things as they are spelled: what is compared in any case is shown as people write it. */
@@ -50,10 +56,12 @@ export function respelled(draft: Draft, spellings: Spellings): Draft {
   };
 }
 
-/** Only what stands between backquotes is code; the rest is English, where `name` and `status` are words. */
+/** Only what stands between backquotes is code, but for its texts; the rest is English, where `name` and `status` are words. */
 function respelledText(text: string, spellings: Spellings): string {
   return text
     .split("`")
-    .map((part, i) => (i % 2 === 0 ? part : part.replace(/[a-z_][\w$]*/g, (word) => spellings.get(word) ?? word)))
+    .map((part, i) =>
+      i % 2 === 0 ? part : part.replace(/'[^']*'|[a-z_][\w$]*/g, (word) => spellings.get(word) ?? word),
+    )
     .join("`");
 }

@@ -78,7 +78,8 @@ export const idleJoin: Hazard = {
             ? "both sides are the same column of the same table"
             : `the condition refers to ${[...mentioned.relations].map((one) => `\`${one.name}\``).join(" and ") || "no table"} only`,
         ],
-        remedy: joinBy(joined, before) ?? `Compare a column of \`${joined.name}\` with the one that it belongs to.`,
+        remedy:
+          joinBy(joined, before, context) ?? `Compare a column of \`${joined.name}\` with the one that it belongs to.`,
       });
     }
     return drafts;

@@ -68,7 +68,7 @@ export const offKeyJoin: Hazard = {
         drafts.push({
           message: `\`${a.name}\` and \`${b.name}\` are joined by \`${shown}\`, not by the key that ties them.`,
           because: ["the catalog declares another foreign key between the two tables"],
-          remedy: joinBy(a, [b]) ?? "Join by the columns of the foreign key.",
+          remedy: joinBy(a, [b], { dialect }) ?? "Join by the columns of the foreign key.",
         });
         continue;
       }
@@ -84,7 +84,7 @@ export const offKeyJoin: Hazard = {
         drafts.push({
           message: `\`${a.name}\` and \`${b.name}\` are joined by \`${shown}\`: the engine numbers each of the two by itself.`,
           because: ["both are keys that are counted up, and no foreign key ties one to the other"],
-          remedy: joinBy(a, [b]) ?? "Join by a column of one table that refers to the other.",
+          remedy: joinBy(a, [b], { dialect }) ?? "Join by a column of one table that refers to the other.",
         });
         continue;
       }

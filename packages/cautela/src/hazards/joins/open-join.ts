@@ -2,7 +2,9 @@ import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { connected, isAggregate, linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import { columnText } from "../../writing/relation-names.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -73,7 +75,7 @@ export const openJoin: Hazard = {
       if (level.target && tied.size === 1 && tree.kind !== "insert") continue;
       const pinned = new Set(links.pinned.filter((one) => one.relation === relation).map(({ column }) => column));
       if (pinned.size > 0 && uniqueOn(relation, pinned)) continue;
-      const byKey = joinBy(relation, [...tied]);
+      const byKey = joinBy(relation, [...tied], context);
       drafts.push({
         // What is looked up by a value may be one row, where no key says how the two belong together.
         ...(pinned.size > 0 && byKey === null ? { weight: "ask" as const } : {}),
@@ -107,7 +109,12 @@ function oneRow({ query, source }: BoundRelation): boolean {
 }
 
 /** The join that a declared foreign key asks for. */
-export function joinBy(relation: BoundRelation, others: readonly BoundRelation[]): string | null {
+export function joinBy(
+  relation: BoundRelation,
+  others: readonly BoundRelation[],
+  { dialect }: Pick<HazardContext, "dialect">,
+): string | null {
+  const writer = sqlWriter(dialect);
   for (const other of others) {
     for (const [from, to] of [
       [relation, other],
@@ -118,7 +125,10 @@ export function joinBy(relation: BoundRelation, others: readonly BoundRelation[]
       );
       if (!key || !to.table) continue;
       const referenced = key.referenced.length > 0 ? key.referenced : (to.table.primaryKey?.columns ?? []);
-      const pairs = key.columns.map((column, i) => `${from.name}.${column} = ${to.name}.${referenced[i] ?? "…"}`);
+      const pairs = key.columns.map(
+        (column, i) =>
+          `${columnText(from, column, writer)} = ${referenced[i] ? columnText(to, referenced[i], writer) : "…"}`,
+      );
       return `By the declared key: ${pairs.join(" AND ")}`;
     }
   }

@@ -4,7 +4,9 @@ import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Source, TableSource } from "../../sql/nodes/tree.ts";
+import { columnText } from "../../writing/relation-names.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -36,6 +38,7 @@ export const wrongTarget: Hazard = {
   },
   check(context) {
     const { tree, names, dialect, changes } = context;
+    const writer = sqlWriter(dialect);
     if (tree.kind === "delete" && tree.named.length === 0 && dialect.syntax.doubleFrom) {
       const [source] = tree.from;
       if (source?.kind === "joined") {
@@ -105,7 +108,7 @@ export const wrongTarget: Hazard = {
             : `no condition mentions a column of \`${own.name}\` together with another table`,
         ],
         remedy: twin
-          ? `Write the alias after ${tree.kind === "update" ? "UPDATE" : "DELETE FROM"} and leave the second copy out, or add ${own.name}.${keyOf(own.table)} = ${twin.name}.${keyOf(twin.table)}`
+          ? `Write the alias after ${tree.kind === "update" ? "UPDATE" : "DELETE FROM"} and leave the second copy out, or add ${columnText(own, keyOf(own.table), writer)} = ${columnText(twin, keyOf(twin.table), writer)}`
           : `Add the condition that ties \`${own.name}\` to ${listed(shown)}.`,
       });
     }

@@ -275,7 +275,7 @@ function rebuilt(context: HazardContext): Draft[] {
       weight: "stop",
       message: `\`${shown}\` is rebuilt from \`${copy.shown}\`, which does not hold all of its rows.`,
       because: [why, "the old table goes, and the new one takes its name"],
-      remedy: `Compare the counts first: SELECT COUNT(*) FROM ${table ? shownName(table) : shown}`,
+      remedy: `Compare the counts first: SELECT COUNT(*) FROM ${table ? sqlWriter(dialect).table(table) : shown}`,
     },
   ];
 }

@@ -1,4 +1,5 @@
 import { Trait } from "../../analysis/statement/traits.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -46,7 +47,7 @@ CREATE TRIGGER pilotage_gone AFTER DELETE ON pilotage FOR EACH ROW INSERT INTO p
           because: own.map(({ text }) => text),
           remedy:
             place.action === "truncate"
-              ? `If its work is wanted: DELETE FROM ${place.name};`
+              ? `If its work is wanted: DELETE FROM ${place.relation?.object === "table" ? sqlWriter(dialect).table(place.relation) : place.name};`
               : node === 0
                 ? "Switch it on again first, or do its work by hand."
                 : `Delete or change the rows of \`${place.name}\` by a statement of their own first${dialect.engine.replaceNeedsRecursion ? ", or set recursive_triggers" : ""}.`,

@@ -39,7 +39,7 @@ export const everyRow: Hazard = {
     sound: "UPDATE berth SET depth_m = 4.5 WHERE berth_id = 3;",
   },
   lasting: true,
-  check({ changes, dialect, policy, catalog, at }) {
+  check({ changes, dialect, policy, catalog, slice, at }) {
     return (
       changes
         .filter(({ result, softener }) => result.filter === "absent" && softener === null)
@@ -68,7 +68,7 @@ export const everyRow: Hazard = {
             because,
             remedy:
               change.action === "truncate"
-                ? `Delete the rows you mean: DELETE FROM ${target} ${filter}. If every row is meant, keep a copy first.`
+                ? `Delete the rows you mean: DELETE FROM ${slice(change.name.start, change.name.end)} ${filter}. If every row is meant, keep a copy first.`
                 : `Add the filter you mean (${filter}). If every row is meant, keep a copy first.`,
           };
           // What only the names make lighter is told once.

@@ -27,7 +27,7 @@ export const andInSet: Hazard = {
   },
   check({ tree, names, show, dialect, region }) {
     const drafts: Draft[] = [];
-    for (const { column, value } of assignedIn(tree, names)) {
+    for (const { column, value, target } of assignedIn(tree, names)) {
       if (value.kind !== "logic" || value.op !== "and" || value.parenthesised) continue;
       const rest = value.items.slice(1);
       const assigned = rest.filter((item) => item.kind === "binary" && item.op === "=" && usedColumn(item.left, names));
@@ -45,7 +45,7 @@ export const andInSet: Hazard = {
           ? `\`${column.name}\` gets the truth of \`${show(value)}\`, 0 or 1, and ${assigned.map((item) => `\`${show(item.kind === "binary" ? item.left : item)}\``).join(" and ")} is not written.`
           : `AND stands between two assignments: \`${show(value)}\` is one condition, and the engine refuses it for \`${column.name}\`.`,
         because: ["AND joins conditions; assignments are joined by commas"],
-        remedy: `SET ${column.name} = ${show(value.items[0])}, ${rest.map(show).join(", ")}`,
+        remedy: `SET ${show(target)} = ${show(value.items[0])}, ${rest.map(show).join(", ")}`,
       });
     }
     return drafts;

@@ -1,4 +1,5 @@
 import { usedColumn } from "../../analysis/conditions/conditions.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -25,16 +26,22 @@ export const crossedColumns: Hazard = {
     sound:
       "INSERT INTO mooring (mooring_id, from_day, to_day) SELECT request_id, from_day, to_day FROM request WHERE request_id = 3;",
   },
-  check({ tree, names, inserted }) {
+  check({ tree, names, inserted, dialect, show }) {
     if (tree.kind !== "insert" || tree.source?.body.kind !== "select") return [];
     if (!inserted?.names) return [];
     const { items } = tree.source.body;
     let given: string[];
+    let texts: string[];
     if (items.length === 1 && items[0].expr.kind === "star") {
       const relations = names?.scopes.get(tree.source.body)?.relations ?? [];
       if (relations.length !== 1 || !relations[0].columns) return [];
+      const writer = sqlWriter(dialect);
       given = relations[0].columns.map((one) => one.name.toLowerCase());
-    } else given = items.map(({ expr, alias }) => (alias?.text ?? usedColumn(expr, names)?.name ?? "").toLowerCase());
+      texts = relations[0].columns.map((one) => writer.column(relations[0].table, one.name));
+    } else {
+      given = items.map(({ expr, alias }) => (alias?.text ?? usedColumn(expr, names)?.name ?? "").toLowerCase());
+      texts = items.map(show);
+    }
     if (given.length === inserted.names.length && inserted.names.every((name, i) => given[i] === name)) return [];
     const wanted = inserted.names.map((one) => one.toLowerCase());
     if (given.length !== wanted.length) return [];
@@ -51,7 +58,10 @@ export const crossedColumns: Hazard = {
       // A value without a name cannot be written out here.
       remedy: given.includes("")
         ? "Put the values into the order of the columns."
-        : `SELECT ${wanted.map((name, i) => (given.includes(name) ? name : given[i])).join(", ")} …`,
+        : `SELECT ${wanted
+            .map((name, i) => (given.includes(name) ? name : given[i]))
+            .map((name) => texts[given.indexOf(name)])
+            .join(", ")} …`,
     });
     return drafts;
   },

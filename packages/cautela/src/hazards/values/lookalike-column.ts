@@ -1,4 +1,6 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { sqlWriter } from "../../sql/dialects/writing.ts";
+import { columnText } from "../../writing/relation-names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -24,7 +26,7 @@ export const lookalikeColumn: Hazard = {
     dangerous: "UPDATE owner AS o SET phone = n.phone_old FROM owner_new n WHERE n.owner_id = o.owner_id;",
     sound: "UPDATE owner AS o SET phone = n.phone FROM owner_new n WHERE n.owner_id = o.owner_id;",
   },
-  check({ tree, names, show }) {
+  check({ tree, names, show, dialect }) {
     if (!names || (tree.kind !== "update" && tree.kind !== "merge")) return [];
     const list = assignedIn(tree, names);
     const drafts: Draft[] = [];
@@ -39,7 +41,7 @@ export const lookalikeColumn: Hazard = {
       drafts.push({
         message: `\`${show(target)}\` is taken from \`${show(value)}\`, although \`${from.relation.name}\` has a column \`${twin.name}\`.`,
         because: [`\`${from.relation.name}\` has both \`${twin.name}\` and \`${from.name}\``],
-        remedy: `If the column of the same name is meant: ${column.name} = ${from.relation.name}.${twin.name}`,
+        remedy: `If the column of the same name is meant: ${show(target)} = ${columnText(from.relation, twin.name, sqlWriter(dialect))}`,
       });
     }
     return drafts;

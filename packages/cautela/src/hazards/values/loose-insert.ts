@@ -27,7 +27,7 @@ export const looseInsert: Hazard = {
     dangerous: "INSERT INTO mooring_archive SELECT * FROM mooring WHERE mooring_id = 3;",
     sound: "INSERT INTO mooring_archive (mooring_id, fee) SELECT mooring_id, fee FROM mooring WHERE mooring_id = 3;",
   },
-  check({ tree, names, inserted, dialect, catalog, at, region }) {
+  check({ tree, names, inserted, dialect, catalog, at, region, slice }) {
     if (tree.kind !== "insert" || tree.columns || tree.set || tree.defaults || tree.exec) return [];
     // A dump lists its values so.
     const { body } = tree.source ?? {};
@@ -72,7 +72,7 @@ export const looseInsert: Hazard = {
         alike ? "both tables have the same columns today" : "no column is named",
         star ? "the star takes whatever columns the source has when it runs" : "the order of the columns decides",
       ],
-      remedy: `INSERT INTO ${name} (${table ? `${columns.join(", ")}${table.columns.length > 6 ? ", …" : ""}` : "…"}) …`,
+      remedy: `INSERT INTO ${tree.target.kind === "table" ? slice(tree.target.name.start, tree.target.name.end) : name} (${table ? `${writer.columns("", table, columns)}${table.columns.length > 6 ? ", …" : ""}` : "…"}) …`,
     };
     const [source] = body.from;
     if (!star || alike || source?.kind !== "table") return table ? [draft] : [];

@@ -41,7 +41,7 @@ export const overwritesFilled: Hazard = {
     if (!judged || judged.softener || judged.result.reach.bound === "one" || judged.result.filter === "dead") return [];
     const drafts: Draft[] = [];
     let filling: boolean | null = null;
-    for (const { column, value } of assignedIn(tree, names)) {
+    for (const { column, value, target } of assignedIn(tree, names)) {
       const known = columnLike(judged.change.table, column.name);
       if (known?.required) continue;
       const standIn = constant(value);
@@ -65,7 +65,7 @@ export const overwritesFilled: Hazard = {
             ? `${context.show(value)} looks like a stand-in for a missing value`
             : "the comment says that gaps are filled",
         ],
-        remedy: `Add AND ${column.name} IS NULL, or SET ${column.name} = ${sqlWriter(context.dialect).coalesce(column.name, context.slice(value.start, value.end))}.`,
+        remedy: `Add AND ${context.show(target)} IS NULL, or SET ${context.show(target)} = ${sqlWriter(context.dialect).coalesce(context.show(target), context.slice(value.start, value.end))}.`,
       });
     }
     return drafts;

@@ -151,6 +151,13 @@ class Course {
     if (copy && of) this.#copies.push({ ...copy, ofKey: keyOf(of), nameKey: this.#key(copy.name) });
   }
 
+  /** What alters a table alters those that inherit from it, and its partitions. */
+  #alter(key: string): void {
+    if (this.#altered.has(key)) return;
+    this.#altered.add(key);
+    for (const heir of this.#catalog?.childrenOf(key) ?? []) this.#alter(keyOf(heir));
+  }
+
   #lasting(table: Table): Table | null {
     const first = this.#review.before?.byKey(keyOf(table));
     if (!first || this.#made.has(keyOf(table))) return null;
@@ -406,7 +413,7 @@ class Course {
     const name = (one: Name, temporary = false): void => {
       const key = temporary ? this.#key(one, true) : this.#known(one);
       touch(key, one.parts.map(({ text }) => text).join("."));
-      this.#altered.add(key);
+      this.#alter(key);
     };
     switch (tree.kind) {
       case "create-table":

@@ -179,7 +179,7 @@ class StructureSheet {
   // ------------------------------------------------------------ tables
 
   #alteredTable(before: Table, after: Table): void {
-    if (this.#step.made(before) || before.temporary) return;
+    if (this.#step.made(before) || before.temporary || this.#followsParent(before, after)) return;
     const { writer } = this.#context;
     const sheet = this.#sheet;
     const renamed = this.#renamedColumn(before, after);
@@ -250,6 +250,23 @@ class StructureSheet {
         if (add) this.#restore.push(add);
         else sheet.reason(`this constraint is not put back, the table would have to be made again: ${text}`);
       }
+  }
+
+  /**
+   * Whether a table has changed only as the one has that it inherits from, or is a partition of: what undoes that one undoes
+   * this one, and the engine refuses to do it here (PostgreSQL 15 manual, "ALTER TABLE", Notes).
+   */
+  #followsParent(before: Table, after: Table): boolean {
+    const parents = [...after.inherits, ...(after.partitionOf === null ? [] : [after.partitionOf])];
+    const changed = changedColumns(before, after);
+    return this.#step.structure.some(
+      (one) =>
+        one.before?.object === "table" &&
+        one.after?.object === "table" &&
+        parents.includes(tableKey(one.after.schema, one.after.name)) &&
+        isWithin(changed, changedColumns(one.before, one.after)) &&
+        constraintsOf(this.#context.writer, before).join() === constraintsOf(this.#context.writer, after).join(),
+    );
   }
 
   /** Copies of columns that are dropped or retyped, with the key by which they come back. */
@@ -351,4 +368,20 @@ function viewText({ columns, query, checkOption }: View, name: string, quote: (n
   const list = columns ? ` (${columns.map(quote).join(", ")})` : "";
   const check = checkOption === null ? "" : `\nWITH ${checkOption.toUpperCase()} CHECK OPTION`;
   return `CREATE VIEW ${name}${list} AS\n${query.trim().replace(/;$/, "")}${check}`;
+}
+
+/** The columns that a table has in another form, or only before or after. */
+function changedColumns(before: Table, after: Table): ReadonlySet<string> {
+  const definitions = new Map(before.columns.map((one) => [one.name, definitionOf(one)]));
+  const changed = new Set<string>();
+  for (const one of after.columns) {
+    if (definitions.get(one.name) !== definitionOf(one)) changed.add(one.name);
+    definitions.delete(one.name);
+  }
+  for (const name of definitions.keys()) changed.add(name);
+  return changed;
+}
+
+function isWithin(some: ReadonlySet<string>, all: ReadonlySet<string>): boolean {
+  return [...some].every((one) => all.has(one));
 }

@@ -36,6 +36,13 @@ export function movingName(node: ColumnRef, offered: (node: ColumnRef) => boolea
   return CLOCK.has(name) && !PARTS.has(name) && !offered(node) ? { node, chance: false } : null;
 }
 
+/** Whether a value is what a clock says, and nothing else. */
+export function isClock(value: Expr): boolean {
+  const found =
+    value.kind === "call" ? movingCall(value) : value.kind === "column" ? movingName(value, () => false) : null;
+  return found !== null && !found.chance;
+}
+
 /** The clocks and the chance below a node. */
 export function movingIn(tree: Node, offered: (node: ColumnRef) => boolean): Moving[] {
   const list: Moving[] = [];

@@ -1,3 +1,4 @@
+import { multipliedBy } from "../../analysis/changes/multiplied.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
@@ -42,6 +43,7 @@ export const offKeyJoin: Hazard = {
     const links = linksOf(level.conditions, names, level.scope);
     if (links.equal.length === 0) return [];
     const drafts: Draft[] = [];
+    const multiplied = multipliedBy(tree, names, changes[0]?.change ?? null);
     const pairs = new Map<string, { a: BoundRelation; b: BoundRelation; columns: [string, string][] }>();
     for (const { left, leftColumn, right, rightColumn } of links.equal) {
       const flip = level.scope.relations.indexOf(left) > level.scope.relations.indexOf(right);
@@ -89,6 +91,8 @@ export const offKeyJoin: Hazard = {
         continue;
       }
       if (settled(a, 0) !== false || settled(b, 1) !== false || sharedKey(a, b, columns)) continue;
+      // That rows of one are met several times is told as what it does.
+      if (multiplied.some(({ relation }) => relation === a || relation === b)) continue;
       drafts.push({
         message: `\`${a.name}\` and \`${b.name}\` are joined by \`${shown}\`, which is a key of neither.`,
         because: ["several rows on each side can have the same value"],

@@ -52,7 +52,7 @@ export const nullBlind: Hazard = {
             .map(({ start, end }) => context.slice(start, end)),
         ).size > 1;
       for (const part of parts) {
-        if (rewrites(part, context)) continue;
+        if (rewrites(part, context) || blanks(part, context)) continue;
         const draft = notIn(part, context) ?? unequal(part, settled, context) ?? ranged(part, named, context);
         if (draft) drafts.push(draft);
       }
@@ -60,6 +60,16 @@ export const nullBlind: Hazard = {
     return drafts;
   },
 };
+
+/** Whether the column that a condition asks of is set to NULL: where it is NULL there is nothing to be done. */
+function blanks(part: Expr, context: HazardContext): boolean {
+  const { tree, names } = context;
+  const asked = tree.kind === "update" ? columnOf(part, context) : null;
+  if (!asked) return false;
+  return assignedIn(tree, names).every(
+    ({ column, value }) => column.name === asked.name && constant(value)?.type === "null",
+  );
+}
 
 /**
  * Whether a condition only keeps an UPDATE from writing what is there already: `SET code = upper(code) WHERE code <> upper(code)`.

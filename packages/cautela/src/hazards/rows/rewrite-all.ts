@@ -1,5 +1,6 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
+import { isClock } from "../../analysis/conditions/moving.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Hazard } from "../hazard.ts";
@@ -65,8 +66,9 @@ export const rewriteAll: Hazard = {
       ({ column, value }) => changedRows(value, column.name, names) !== null,
     );
     const [first] = finders;
-    // Where something else is assigned as well, every row is changed by that.
-    if (!first || finders.length < tree.assignments.length) return [];
+    // Where something else is assigned as well, every row is changed by that; a stamp goes with what is written.
+    const stamps = assignedIn(tree, names).filter(({ value }) => isClock(value)).length;
+    if (!first || finders.length + stamps < tree.assignments.length) return [];
     const test = finders
       .map(({ target, value }) => `${slice(target.start, target.end)} <> ${slice(value.start, value.end)}`)
       .join(" OR ");

@@ -44,3 +44,8 @@ UPDATE owner SET phone = '1' WHERE class < 'm';
 -- case: a range from both sides, and one over a required column [postgresql mysql mariadb sqlite tsql plsql]
 UPDATE owner SET phone = '1' WHERE class >= 'a' AND class < 'm';
 UPDATE owner SET phone = '1' WHERE owner_id < 100;
+-- case: what is not like it is blanked, and NULL is blank [postgresql mysql mariadb sqlite tsql]
+UPDATE owner SET class = NULL WHERE class NOT LIKE 'c%';
+-- case: another column is blanked [postgresql mysql mariadb sqlite tsql]
+-- finds: 0 null-blind note
+UPDATE owner SET phone = NULL WHERE class NOT LIKE 'c%';

@@ -12,3 +12,6 @@ UPDATE berth SET note = REPLACE(note, 'kay', 'quay') WHERE note LIKE '%kay%';
 -- case: beside something that every row gets [postgresql mysql sqlite tsql]
 -- finds: 0 every-row stop
 UPDATE berth SET note = REPLACE(note, 'kay', 'quay'), status = 'open';
+-- case: with a stamp beside it [postgresql mysql sqlite tsql]
+-- finds: 0 rewrite-all ask
+UPDATE owner SET name = TRIM(name), left_on = CURRENT_TIMESTAMP;

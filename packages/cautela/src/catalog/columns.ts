@@ -1,5 +1,6 @@
 import type { Dialect } from "../sql/dialects/dialect.ts";
 import type { Column, Table } from "./model.ts";
+import { parted } from "./names.ts";
 
 /** Fewer columns than this are looked through faster than they are indexed. */
 const FEW = 6;
@@ -73,7 +74,7 @@ export function spelledColumn(table: Table | null | undefined, name: string): st
 
 /** A name in small letters with its words parted, as what is looked for in names expects it: `LastName` is `last_name`. */
 export function partedName({ name, spelling }: Pick<Column, "name"> & { spelling?: string | null }): string {
-  return (spelling ?? name).replace(/([a-z0-9])([A-Z])/g, "$1_$2").toLowerCase();
+  return parted(spelling ?? name);
 }
 
 /** Whether the key of a table is one column that the engine numbers. */

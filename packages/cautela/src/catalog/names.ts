@@ -24,6 +24,11 @@ export function tableNameOf(name: Name, dialect: Dialect): { schema: string; tab
   return { schema: given === "" ? dialect.grammar.defaultSchema : given, table };
 }
 
+/** A name in small letters with its words parted: `MooringBackup` is `mooring_backup`. */
+export function parted(name: string): string {
+  return name.replace(/([a-z0-9])([A-Z])/g, "$1_$2").toLowerCase();
+}
+
 /** How a name is spelled, where that is not how it compares; null: the same. */
 export function spellingOf(name: Pick<Ident, "text" | "quoted">, dialect: Dialect): string | null {
   return dialect.grammar.looseNames && name.text !== foldName(name, dialect) ? name.text : null;

@@ -299,10 +299,11 @@ export class ReviewSession {
     for (const check of this.#checks.of(tree.kind, context.traits)) {
       const drafts = this.#run(check, context);
       for (let i = 0; i < drafts.length; i++) {
+        // The same said of two places that read alike is said once.
+        if (i > 0 && drafts.some((one, k) => k < i && one.message === drafts[i].message && one.at === drafts[i].at))
+          continue;
         const found = context.quoted ? unfixed(drafts[i]) : drafts[i];
         const draft = respelled(found, context.spellings);
-        // The same said of two places that read alike is said once.
-        if (i > 0 && drafts.some((one, k) => k < i && one.message === draft.message && one.at === draft.at)) continue;
         if (draft.at && draft.at.statement !== at.statement) {
           this.#late(check, draft, draft.at);
           continue;

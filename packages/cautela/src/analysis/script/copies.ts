@@ -1,4 +1,5 @@
 import type { Table } from "../../catalog/model.ts";
+import { parted } from "../../catalog/names.ts";
 import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import { ownText } from "../../text/own-text.ts";
@@ -77,7 +78,7 @@ export class Copy {
 
   /** Its name says that it is one. */
   get saysSo(): boolean {
-    return SAYS_SO.test(this.name.slice(this.name.indexOf("\u0000") + 1));
+    return SAYS_SO.test(parted(this.shown.slice(this.shown.lastIndexOf(".") + 1)));
   }
 
   filters(where: Expr, slice: Slice, facts: boolean): void {
@@ -292,6 +293,7 @@ export function isMove(copy: Copy, table: Table | null): boolean {
   const { columns, shown } = copy;
   if (columns === null) return true;
   if (columns.length === 0) return false;
-  if (ARCHIVES.test(shown) || (table !== null && shown.toLowerCase().includes(table.name.toLowerCase()))) return true;
+  if (ARCHIVES.test(parted(shown)) || (table !== null && shown.toLowerCase().includes(table.name.toLowerCase())))
+    return true;
   return table === null || table.partial ? columns.length > 1 : columns.length * 2 >= table.columns.length;
 }

@@ -102,10 +102,11 @@ export function notePast(context: Step, history: History): void {
     case "alter-table":
       for (const action of tree.actions)
         if (action.what === "rename") {
-          if (!conditional) history.noteRename(relationKey(tree.name, context.catalog, dialect), at.region.line);
-          history.noteCreate(
-            renamedKey(relationKey(tree.name, context.catalog, dialect), action.to, context.catalog, dialect),
-          );
+          const before = relationKey(tree.name, context.catalog, dialect);
+          const renamed = renamedKey(before, action.to, context.catalog, dialect);
+          // A name that is taken is refused.
+          if (!conditional && !context.catalog?.relation(renamed)) history.noteRename(before, at.region.line);
+          history.noteCreate(renamed);
           moveIndexes(tree.name, action.to, context, history);
         }
       // SQLite looks at every view when a table takes a new name, and refuses while one of them is broken.
@@ -122,7 +123,8 @@ export function notePast(context: Step, history: History): void {
         const before = relationKey(from, context.catalog, dialect);
         const renamed = renamedKey(before, to, context.catalog, dialect);
         const named = tree.object === "table" || tree.object === "view";
-        if (named && !tree.schema && !conditional) history.noteRename(before, at.region.line);
+        if (named && !tree.schema && !conditional && !context.catalog?.relation(renamed))
+          history.noteRename(before, at.region.line);
         history.noteCreate(renamed);
         history.mend(renamed);
       }

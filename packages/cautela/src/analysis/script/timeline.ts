@@ -360,12 +360,18 @@ export class Timeline {
 }
 
 /** A change with its text, where a query for its rows may be written from it. */
-function sourceOf({ tree, slice, inCode, quoted }: Step, change: Change): Lost["source"] {
-  if (inCode || (quoted && takesParameters(tree)) || change.statement !== tree || tree.end - tree.start > 2000)
+function sourceOf({ tree, slice, inCode, quoted, dialect }: Step, change: Change): Lost["source"] {
+  if (
+    inCode ||
+    (quoted && dialect.syntax.controlFlow && takesParameters(tree)) ||
+    change.statement !== tree ||
+    tree.end - tree.start > 2000
+  )
     return null;
   return { change, tree, text: ownText(slice(tree.start, tree.end)), start: tree.start };
 }
 
+/** Whether it has variables: in a text that T-SQL runs they are the parameters of that text. */
 function takesParameters(tree: Statement): boolean {
   let found = false;
   walk(tree, ({ kind }) => {

@@ -1,3 +1,4 @@
+import { parted } from "../../catalog/names.ts";
 import { implied } from "../conditions/filter-facts.ts";
 import type { Copy, Destruction } from "./copies.ts";
 import type { Timeline } from "./timeline.ts";
@@ -66,17 +67,17 @@ function servesLater(copy: Copy, { key }: Destruction, { destructions, altered }
 const serving = new WeakMap<Copy, boolean>();
 
 /** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
-function isMeant({ columns, saysSo, into, filterText, name, handedOn }: Copy, lost: Destruction): boolean {
+function isMeant({ columns, saysSo, into, filterText, shown, handedOn }: Copy, lost: Destruction): boolean {
   if ((columns === null && !into) || handedOn) return true;
   // Several columns of the table, under a name made from its own.
-  if (!into && (columns?.length ?? 0) > 1 && bareName(name).startsWith(`${bareName(lost.key)}_`)) return true;
+  if (!into && (columns?.length ?? 0) > 1 && bareName(shown).startsWith(`${bareName(lost.shown)}_`)) return true;
   // A table that is rebuilt takes all rows along.
   if (lost.action === "drop" && filterText === "") return true;
   return saysSo;
 }
 
-function bareName(key: string): string {
-  return key.slice(key.indexOf("\u0000") + 1).toLowerCase();
+function bareName(shown: string): string {
+  return parted(shown.slice(shown.lastIndexOf(".") + 1));
 }
 
 /** What a copy lacks of what a statement destroys; null: nothing. */

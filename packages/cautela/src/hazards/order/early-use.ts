@@ -38,7 +38,6 @@ export const earlyUse: Hazard = {
         // What could not be read may have made it again.
         if (line === null || history.isInUnread(source.name.parts[source.name.parts.length - 1].text)) continue;
         drafts.push({
-          refused: true,
           message: `\`${writtenName(source.name)}\` is gone here: line ${line} has ${dropped === null ? "given it another name" : "dropped it"}.`,
           because: [dropped === null ? "nothing has that name in between" : "nothing in between makes it again"],
           remedy: `Move this statement before line ${line}${dropped === null ? ", or write the new name" : ""}.`,

@@ -7,6 +7,7 @@ import type { Catalog } from "../../catalog/catalog.ts";
 import { columnLike, partedName } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { type Column, shownName, type Table } from "../../catalog/model.ts";
+import { parted } from "../../catalog/names.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { changeText } from "../../writing/change-text.ts";
@@ -192,9 +193,13 @@ function rowsOf({ source, reach }: Destruction, writer: SqlWriter): string | nul
 
 /** A table beside it that is named as its archive and has its columns. */
 function archiveOf(table: Table, catalog: Catalog | null): Table | null {
-  for (const suffix of ["_archive", "_history", "_old", "_hist"]) {
-    const name = table.name === table.name.toUpperCase() ? suffix.toUpperCase() : suffix;
-    const found = catalog?.get(table.schema, `${table.name}${name}`);
+  for (const word of ["archive", "history", "old", "hist"]) {
+    const capital = `${word[0].toUpperCase()}${word.slice(1)}`;
+    // MOORING_ARCHIVE, mooring_archive, MooringArchive.
+    const endings = table.name === table.name.toUpperCase() ? [`_${word.toUpperCase()}`] : [`_${word}`, word, capital];
+    const found = endings.map((ending) => catalog?.get(table.schema, `${table.name}${ending}`)).find(Boolean);
+    // A threshold is no old thresh.
+    if (found && !parted(shownName(found)).endsWith(`_${word}`)) continue;
     if (found && table.columns.every((column) => found.columns.some((one) => one.name === column.name))) return found;
   }
   return null;

@@ -2,6 +2,7 @@ import type { Destruction } from "../../analysis/script/copies.ts";
 import { classed, tableClass } from "../../analysis/script/table-class.ts";
 import { type WayBack, wayBack } from "../../analysis/script/way-back.ts";
 import { spelledColumn } from "../../catalog/columns.ts";
+import { parted } from "../../catalog/names.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import { copyStatement } from "../../writing/copy-statement.ts";
 import type { Draft, FinishContext, Hazard, Weight } from "../hazard.ts";
@@ -119,7 +120,7 @@ function dropDraft(lost: Destruction, way: WayBack, context: FinishContext): Dra
   const usual: Weight =
     way.kind === "trial" || (moved && left.length === 0)
       ? "note"
-      : moved || partly || again || only || SAYS_COPY.test(shown)
+      : moved || partly || again || only || SAYS_COPY.test(parted(shown))
         ? "ask"
         : lost.table?.rows === 0
           ? "note"

@@ -5,6 +5,9 @@ CREATE TABLE Bill (BillId int NOT NULL PRIMARY KEY, VisitId int NOT NULL REFEREN
 CREATE TABLE Patient (PatientId int NOT NULL PRIMARY KEY, LastName varchar(40) NOT NULL, BadgeCode varchar(20) NOT NULL);
 CREATE TABLE AppVersion (VersionNo varchar(20) NOT NULL, InstalledAt datetime NOT NULL);
 CREATE TABLE VisitLog (LogId int NOT NULL PRIMARY KEY, Text varchar(200) NULL);
+CREATE TABLE Berth (BerthId int NOT NULL PRIMARY KEY, Quay varchar(10) NOT NULL);
+CREATE TABLE BerthArchive (BerthId int NOT NULL PRIMARY KEY, Quay varchar(10) NOT NULL);
+CREATE TABLE BerthBackup2024 (BerthId int NOT NULL, Quay varchar(10) NOT NULL);
 CREATE TABLE TideCache (TideId int NOT NULL PRIMARY KEY, Height decimal(6,2) NULL);
 -- case: the words of a name are told apart by its letters [tsql sqlite]
 -- finds: 1 every-row note
@@ -43,6 +46,7 @@ EXEC sp_rename 'dbo.Stay.ix_fee', 'ix_stay_fee', 'INDEX';
 UPDATE dbo.Stay SET Remark = 'none' WHERE VisitId = 3;
 -- case: the old name is gone [tsql]
 -- finds: 1 early-use stop
+-- finds: 1 no-way-back note
 EXEC sp_rename @objname = 'dbo.Visit', @newname = 'Stay';
 UPDATE dbo.Visit SET Fee = 3 WHERE VisitId = 2;
 -- case: a view breaks [tsql]
@@ -66,3 +70,10 @@ BEGIN
     MERGE Patient AS p USING (VALUES (1, 'Ohm', 'K1')) AS s (PatientId, LastName, BadgeCode) ON p.PatientId = s.PatientId
     WHEN NOT MATCHED THEN INSERT (PatientId, LastName, BadgeCode) VALUES (s.PatientId, s.LastName, s.BadgeCode)
 END
+-- case: an archive beside it, and a copy, in words that are not parted [tsql sqlite]
+-- finds: 0 hard-delete ask
+-- finds: 0 no-way-back note
+-- finds: 2 no-way-back ask
+DELETE FROM Berth WHERE Quay = 'north';
+UPDATE AppVersion SET VersionNo = '5';
+DROP TABLE BerthBackup2024;

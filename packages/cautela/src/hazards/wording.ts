@@ -32,6 +32,11 @@ export function verb(judged: JudgedChange): string {
   return VERBS[judged.change.action];
 }
 
+/** A text with its first letter as a capital. */
+export function capital(text: string): string {
+  return text[0].toUpperCase() + text.slice(1);
+}
+
 /** A piece of source in one line, cut when it is long. */
 export function oneLine(text: string): string {
   const line = singleBlanks(text).trim();

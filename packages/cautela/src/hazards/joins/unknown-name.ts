@@ -14,7 +14,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import { distance, nearest } from "../../text/nearest.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { missingObjects } from "../missing-objects.ts";
-import { listed } from "../wording.ts";
+import { capital, listed } from "../wording.ts";
 
 /**
  * A name that means nothing here.
@@ -255,10 +255,6 @@ function isAssigned(node: Binding["node"], tree: HazardContext["tree"]): boolean
     node.path[0].text.toLowerCase() !== "row" &&
     lists.some((list) => list.some(({ targets }) => targets.includes(node)))
   );
-}
-
-function capital(text: string): string {
-  return text[0] === "`" ? text : text[0].toUpperCase() + text.slice(1);
 }
 
 function nearestTable(name: string, { catalog, known }: HazardContext): string | null {

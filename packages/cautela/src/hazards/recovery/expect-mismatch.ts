@@ -4,7 +4,7 @@ import { annotation } from "../../analysis/script/annotations.ts";
 import { type Expectation, expectation, pastedCount } from "../../analysis/script/expectations.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Draft, Hazard } from "../hazard.ts";
-import { reachWords, rowCount } from "../wording.ts";
+import { capital, reachWords, rowCount } from "../wording.ts";
 
 /**
  * The number of rows that the author expects cannot be the one that the statement reaches.
@@ -76,10 +76,6 @@ function draft(expected: Expectation, why: string, weight: "ask" | "note"): Draf
     because: [`the comment says ${number}`],
     remedy: "Count with the same filter, and mend the filter or the number.",
   };
-}
-
-function capital(text: string): string {
-  return text[0].toUpperCase() + text.slice(1);
 }
 
 /** Why a reach cannot give the expected number; null where it can. */

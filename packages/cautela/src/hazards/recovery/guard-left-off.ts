@@ -1,4 +1,5 @@
 import type { Draft, Hazard } from "../hazard.ts";
+import { capital } from "../wording.ts";
 
 /**
  * A guard that is not switched on again, or is switched on without looking at the rows.
@@ -93,8 +94,4 @@ ALTER TABLE mooring ENABLE TRIGGER mooring_audit;`,
 
 function isMany(what: string): boolean {
   return !what.includes("`");
-}
-
-function capital(text: string): string {
-  return text[0].toUpperCase() + text.slice(1);
 }

@@ -14,6 +14,7 @@ import { changeText } from "../../writing/change-text.ts";
 import type { SqlWriter } from "../../writing/writer.ts";
 import { ACTIVE, DELETED, ENDS, pastOf } from "../ended-rows.ts";
 import type { Draft, FinishContext, Hazard } from "../hazard.ts";
+import { capital } from "../wording.ts";
 
 /**
  * Rows with business meaning are deleted where the table has another way to end them.
@@ -193,11 +194,14 @@ function rowsOf({ source, reach }: Destruction, writer: SqlWriter): string | nul
 
 /** A table beside it that is named as its archive and has its columns. */
 function archiveOf(table: Table, catalog: Catalog | null): Table | null {
+  const { name, schema } = table;
   for (const word of ["archive", "history", "old", "hist"]) {
-    const capital = `${word[0].toUpperCase()}${word.slice(1)}`;
-    // MOORING_ARCHIVE, mooring_archive, MooringArchive.
-    const endings = table.name === table.name.toUpperCase() ? [`_${word.toUpperCase()}`] : [`_${word}`, word, capital];
-    const found = endings.map((ending) => catalog?.get(table.schema, `${table.name}${ending}`)).find(Boolean);
+    // MOORING_ARCHIVE, mooring_archive, MooringArchive: in a dialect of any case the last is mooringarchive.
+    const names =
+      name === name.toUpperCase()
+        ? [`${name}_${word.toUpperCase()}`]
+        : [`${name}_${word}`, `${name}${word}`, `${name}${capital(word)}`, `${capital(name)}${capital(word)}`];
+    const found = names.map((one) => catalog?.get(schema, one)).find(Boolean);
     // A threshold is no old thresh.
     if (found && !parted(shownName(found)).endsWith(`_${word}`)) continue;
     if (found && table.columns.every((column) => found.columns.some((one) => one.name === column.name))) return found;

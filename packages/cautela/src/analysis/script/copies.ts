@@ -194,6 +194,8 @@ export class Destruction {
   among: readonly string[];
   /** The change and its own text, from which its rows can be asked for; null: it is long, or stands in code. */
   source: ChangeSourceText | null;
+  /** What its filter and its joins ask; empty where it is too long to matter. */
+  conditions: Change["conditions"];
 
   constructor(
     at: Moment,
@@ -222,6 +224,7 @@ export class Destruction {
     this.copies = copies;
     this.among = one.among ?? [];
     this.source = one.source ?? null;
+    this.conditions = one.conditions ?? [];
   }
 
   /** The conditions, for the copies made before it; null: there is no condition. */
@@ -252,6 +255,7 @@ export interface Lost {
   softener?: Mitigation | null;
   among?: readonly string[];
   source?: ChangeSourceText | null;
+  conditions?: Change["conditions"];
 }
 
 /** A change with the text of its statement; offsets of the tree count from `start`. */

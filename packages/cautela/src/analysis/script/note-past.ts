@@ -251,7 +251,9 @@ function noteTouched({ tree, changes, catalog, dialect, at }: Step, history: His
 
 /** Takes note of the rows that a statement brings, deletes and refers to by their keys. */
 function noteKeys(context: Step, history: History): void {
-  const { tree, names, catalog, changes, dialect, inCode, at } = context;
+  const { tree, names, catalog, changes, dialect, at } = context;
+  // What stands in a branch or a loop of a block need not run, or runs with other values.
+  const perhaps = context.inCode && context.conditional;
   const { keys } = history;
   if (tree.kind === "transaction") {
     if (tree.action === "rollback" || tree.action === "rollback-to") keys.clear();
@@ -268,7 +270,7 @@ function noteKeys(context: Step, history: History): void {
     const { table } = change;
     if (!table || change.action === "update" || !referred(table)) continue;
     const single = singleKeys(table);
-    const gone = inCode || !("where" in change.statement) ? null : pinnedRows(change.statement.where, context);
+    const gone = perhaps || !("where" in change.statement) ? null : pinnedRows(change.statement.where, context);
     if (gone && single.includes(gone.column))
       for (const key of gone.keys) keys.remove(keyOfColumn(table, gone.column), key, at.region.line);
     else lose(table);
@@ -292,7 +294,7 @@ function noteKeys(context: Step, history: History): void {
       if (key !== null && tree.kind === "insert") keys.bring(keyOfColumn(table, column), key);
       else if (tree.kind !== "insert") keys.lose(keyOfColumn(table, column));
     }
-    if (key === null || inCode || table.foreignKeys.length === 0) continue;
+    if (key === null || perhaps || table.foreignKeys.length === 0) continue;
     const to = referenced(table, column, catalog);
     if (!to || to.foreignKey.deferrable) continue;
     keys.refer(keyOfColumn(to.table, to.column), key, { at, from: column });

@@ -241,6 +241,7 @@ export class Timeline {
         table: change.table ?? null,
         softener,
         source: sourceOf(step, change),
+        conditions: isLong(step) ? [] : change.conditions,
         among: this.copies.list.length === 0 ? [] : takenFrom(change, catalog, this.#dialect),
       });
     }
@@ -360,15 +361,16 @@ export class Timeline {
 }
 
 /** A change with its text, where a query for its rows may be written from it. */
-function sourceOf({ tree, slice, inCode, quoted, dialect }: Step, change: Change): Lost["source"] {
-  if (
-    inCode ||
-    (quoted && dialect.syntax.controlFlow && takesParameters(tree)) ||
-    change.statement !== tree ||
-    tree.end - tree.start > 2000
-  )
-    return null;
+function sourceOf(step: Step, change: Change): Lost["source"] {
+  const { tree, slice, inCode, quoted, dialect } = step;
+  if (inCode || change.statement !== tree || isLong(step)) return null;
+  if (quoted && dialect.syntax.controlFlow && takesParameters(tree)) return null;
   return { change, tree, text: ownText(slice(tree.start, tree.end)), start: tree.start };
+}
+
+/** A statement that is longer than this is not kept to the end of the script. */
+function isLong({ tree }: Step): boolean {
+  return tree.end - tree.start > 2000;
 }
 
 /** Whether it has variables: in a text that T-SQL runs they are the parameters of that text. */

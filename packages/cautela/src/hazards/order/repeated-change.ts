@@ -31,8 +31,10 @@ export const repeatedChange: Hazard = {
     sound: "UPDATE mooring SET note = 'a' WHERE mooring_id = 3;\nUPDATE mooring SET note = 'a' WHERE mooring_id = 4;",
   },
   check(context) {
-    const { tree, names, history, changes, catalog, next, statement, inCode } = context;
-    if (inCode) return [];
+    const { tree, names, history, changes, catalog, next, statement, inCode, conditional } = context;
+    // In a block a name may be a variable that has another value by now, and a branch need not run.
+    if (inCode && (conditional || !names || names.open.length > 0 || changes.some(({ change }) => !change.table)))
+      return [];
     const isRelated = (): boolean =>
       tree.kind === "update" &&
       assignedIn(tree, names).some(

@@ -83,12 +83,11 @@ interface Meaning {
 }
 
 /** Whether the filter asks for rows that are over already, by their end or by a flag. */
-function haveEnded({ source, table }: Destruction): boolean {
+function haveEnded({ conditions, table }: Destruction): boolean {
   const named = (expr: Expr | null): Column | undefined => {
     const ref = expr && plainColumn(expr);
     return ref ? columnLike(table, ref.path[ref.path.length - 1].text.toLowerCase()) : undefined;
   };
-  const conditions = source?.change.conditions ?? [];
   const over = (flag: string, on: boolean): boolean => (on ? DELETED : ACTIVE).test(flag);
   return (
     filterParts(conditions).some((part) => {

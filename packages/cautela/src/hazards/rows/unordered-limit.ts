@@ -27,9 +27,9 @@ export const unorderedLimit: Hazard = {
     sound: "DELETE FROM mooring WHERE status = 'left' ORDER BY mooring_id LIMIT 10;",
   },
   check(context) {
-    const { changes, tree, inCode, inLoop, dialect, found } = context;
+    const { changes, tree, inLoop, dialect, found } = context;
     // Deleting in portions is done in a loop until nothing is left: there the order does not matter.
-    if (inCode || inLoop) return [];
+    if (inLoop) return [];
     const drafts: Draft[] = rowCountLeft(context);
     if (!found.limited && !dialect.engine.rownum) return drafts;
     const { show } = context;

@@ -100,14 +100,15 @@ function shownKey(key: string): string {
 
 /** An earlier statement has referred to the row that this one brings. */
 function broughtLate(
-  { tree, history, show, inCode, line }: HazardContext,
+  { tree, history, show, inCode, conditional, line }: HazardContext,
   table: Parameters<typeof singleKeys>[0],
   column: string,
   value: Parameters<typeof constant>[0],
   put: (key: string, draft: Draft) => void,
 ): void {
   // Where the row may be there already, the reference did not have to wait for it.
-  if (tree.kind !== "insert" || tree.ignore || tree.replace || tree.conflicts.length > 0 || inCode) return;
+  if (tree.kind !== "insert" || tree.ignore || tree.replace || tree.conflicts.length > 0 || (inCode && conditional))
+    return;
   const known = constant(value);
   const key = known ? keyText(known) : null;
   const early = key === null ? null : history.keys.wanted(keyOfColumn(table, column), key);

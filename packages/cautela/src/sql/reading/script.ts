@@ -237,8 +237,8 @@ export class ScriptReader {
         repeat,
         start: tree.start,
         end: tree.end,
-        ...(inner ? { inner } : {}),
       };
+      if (inner) read.inner = inner;
       this.#filling = read;
       take(read);
       this.#done = (terminator === "" ? tree.end : p.previousEnd) - this.#base;

@@ -4,6 +4,7 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Query, Select } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { FilterFact } from "../conditions/filter-facts.ts";
+import { isClock } from "../conditions/moving.ts";
 import { innerSources, namedTable, rowFacts, type Tie } from "../conditions/row-facts.ts";
 import { Copy } from "./copies.ts";
 import { returnedRows } from "./returned.ts";
@@ -288,7 +289,7 @@ function columnsOf(body: Select): readonly string[] | null {
   const columns: string[] = [];
   for (const { expr } of body.items) {
     if (expr.kind === "star") return null;
-    if (expr.kind === "column") columns.push(expr.path[expr.path.length - 1].text.toLowerCase());
+    if (expr.kind === "column" && !isClock(expr)) columns.push(expr.path[expr.path.length - 1].text.toLowerCase());
   }
   return columns;
 }

@@ -50,7 +50,7 @@ function joined({ tree, changes }: HazardContext, names: Resolution): Draft[] {
           because: [
             `${columns.length > 0 ? `\`${columns.join(", ")}\` is` : "nothing that the statement settles is"} no key of \`${relation.name}\``,
           ],
-          remedy: `Reduce \`${relation.name}\` to one row for each ${columns[0] ?? "key"}, or pick the row by its key.`,
+          remedy: `Reduce \`${relation.name}\` to one row for each ${columns[0] === undefined ? "key" : `\`${columns[0]}\``}, or pick the row by its key.`,
         }
       : {
           message: `\`${relation.name}\` gives no column to the new rows, but a row is inserted once for each of its rows that matches.`,

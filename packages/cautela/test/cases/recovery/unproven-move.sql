@@ -48,3 +48,7 @@ WITH gone AS (DELETE FROM mooring WHERE status = 'left' RETURNING *) INSERT INTO
 -- case: returned rows are cut off on their way [postgresql]
 -- finds: 0 unproven-move stop
 WITH gone AS (DELETE FROM mooring WHERE status = 'left' RETURNING *) INSERT INTO mooring_archive SELECT * FROM gone ORDER BY mooring_id LIMIT 10;
+-- case: a history is told of a change, and keeps no row [postgresql mysql mariadb sqlite]
+CREATE TABLE mooring_history (mooring_id integer, what varchar(20), at timestamp);
+INSERT INTO mooring_history (mooring_id, what, at) SELECT mooring_id, 'closed', CURRENT_TIMESTAMP FROM mooring WHERE to_day < '2025-01-01';
+DELETE FROM mooring WHERE status = 'cancelled';

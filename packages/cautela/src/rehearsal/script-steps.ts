@@ -281,11 +281,13 @@ class Course {
 
   /** The table that results show under a name. */
   #shown(name: string): Table | undefined {
-    const catalog = this.#catalog;
-    const bare = catalog?.get("", name) ?? catalog?.get("main", name);
+    // It is shown as it is spelled, which need not be how it compares.
+    const get = (schema: string, own: string): Table | undefined =>
+      this.#catalog?.get(schema, own) ?? this.#catalog?.get(schema, own.toLowerCase());
+    const bare = get("", name) ?? get("main", name);
     if (bare) return bare;
     for (let at = name.indexOf("."); at >= 0; at = name.indexOf(".", at + 1)) {
-      const found = catalog?.get(name.slice(0, at), name.slice(at + 1));
+      const found = get(name.slice(0, at), name.slice(at + 1));
       if (found) return found;
     }
     return undefined;

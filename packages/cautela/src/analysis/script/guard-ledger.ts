@@ -162,7 +162,8 @@ export class GuardLedger {
       // Its keys and triggers go with a table.
       for (const name of tree.names) {
         const { shown } = namedRelation(name, catalog, this.#dialect);
-        for (const one of removed) if (one.shown === shown.slice(shown.lastIndexOf(".") + 1)) one.back = true;
+        const own = shown.slice(shown.lastIndexOf(".") + 1).toLowerCase();
+        for (const one of removed) if (one.shown.toLowerCase() === own) one.back = true;
       }
   }
 

@@ -18,7 +18,8 @@ export function policyClass(shown: string, policy: Policy): TableClass | undefin
   const { tables } = policy;
   // A table may have the name of something that every object has.
   if (!tables) return undefined;
-  for (const name of [shown, bare, bare.toLowerCase()]) if (Object.hasOwn(tables, name)) return tables[name];
+  for (const name of [shown, bare, shown.toLowerCase(), bare.toLowerCase()])
+    if (Object.hasOwn(tables, name)) return tables[name];
   // An exact name goes before a pattern, and a later pattern over an earlier one.
   const patterns = Object.keys(tables).filter((name) => name.includes("*") && isTableOf(shown, [name]));
   return patterns.length > 0 ? tables[patterns[patterns.length - 1]] : undefined;

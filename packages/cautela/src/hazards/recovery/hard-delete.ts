@@ -1,7 +1,7 @@
 import { filterParts, pinsOf } from "../../analysis/conditions/conditions.ts";
 import { plainColumn } from "../../analysis/conditions/constants.ts";
 import type { Destruction } from "../../analysis/script/copies.ts";
-import { tableClass } from "../../analysis/script/table-class.ts";
+import { policyClass, tableClass } from "../../analysis/script/table-class.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
 import { columnLike, partedName } from "../../catalog/columns.ts";
@@ -55,7 +55,7 @@ CREATE TABLE vessel (vessel_id integer PRIMARY KEY, owner_id integer NOT NULL RE
       )
         continue;
       if (tableClass(lost.shown, policy) !== "business") continue;
-      const reason = meaning(lost.table, catalog, creations, policy.tables?.[lost.shown] === "business", writer);
+      const reason = meaning(lost.table, catalog, creations, policyClass(lost.shown, policy) === "business", writer);
       if (!reason) continue;
       const kept = timeline.copies
         .of(lost.key)

@@ -38,7 +38,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
     // PostgreSQL empties tables that refer to each other when one TRUNCATE names them all.
     const together =
       tree.kind === "truncate"
-        ? tree.targets.map(({ name }) => foldName(name.parts[name.parts.length - 1], dialect))
+        ? tree.targets.map(({ name }) => foldName(name.parts[name.parts.length - 1], dialect).toLowerCase())
         : [];
     for (const fired of ripples) {
       const { ripple, firing } = fired;
@@ -46,7 +46,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
       const later: ((history: History) => PastChange | undefined)[] = [];
       const open = notes.filter(({ text }) => {
         const child = /`([^`]+)`/.exec(text)?.[1] ?? "";
-        const bare = child.slice(child.lastIndexOf(".") + 1);
+        const bare = child.slice(child.lastIndexOf(".") + 1).toLowerCase();
         if (together.includes(bare)) return false;
         // TRUNCATE is refused whatever has become of the rows.
         if (firing.action === "truncate") return true;

@@ -1,5 +1,5 @@
 import { type Reached, writtenPlaces } from "../../analysis/ripples/chain.ts";
-import { nodeReach } from "../../analysis/ripples/ripple.ts";
+import { nodeReach, type RippleNode } from "../../analysis/ripples/ripple.ts";
 import { isBusiness } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Hazard } from "../hazard.ts";
@@ -19,7 +19,7 @@ export const triggerWrites: Hazard = {
   needs: Trait.ripple,
   title: "A trigger writes other tables",
   explanation:
-    "The table has a trigger (or, in PostgreSQL, a rule) that writes other tables, and those may have triggers of their own. " +
+    "The table has a trigger (or, in PostgreSQL, a rule) that writes other tables, and those may have triggers of their own; or it deletes or changes other rows of the same table. " +
     "None of it stands in the script. Rows for an audit trail are only noted, once for each trigger; other tables are asked about, with " +
     "the whole chain and the number of rows at its end.",
   remedy: "Look at the tables at the end of the chain before and after, and keep a copy of those too.",
@@ -38,7 +38,7 @@ CREATE TRIGGER mooring_charged AFTER UPDATE OF fee ON mooring FOR EACH ROW EXECU
       ({ node, chain, fired }) =>
         // What a called routine writes is told by `routine-writes`.
         fired.ripple.nodes[0].action !== "call" &&
-        node.name !== fired.ripple.nodes[0].name &&
+        (node.name !== fired.ripple.nodes[0].name || isOther(node, fired.ripple.nodes[0])) &&
         chain.some(({ how }) => how === "trigger" || how === "rule"),
     );
     const business: Reached[] = [];
@@ -53,7 +53,7 @@ CREATE TRIGGER mooring_charged AFTER UPDATE OF fee ON mooring FOR EACH ROW EXECU
       return [
         {
           weight: "ask" as const,
-          message: `Besides its own table this ${certain ? "" : "may "}${certain ? "writes" : "write"} ${listed(names)}, through ${through(chain)}.`,
+          message: `Besides ${names.includes(fired.ripple.nodes[0].name) ? "the rows that it names" : "its own table"} this ${certain ? "" : "may "}${certain ? "writes" : "write"} ${listed(names)}, through ${through(chain)}.`,
           because: [
             ...business.slice(0, 6).flatMap((one) => one.chain.map(({ reason }) => reason)),
             `in \`${node.name}\` that ${VERBS[node.action]} ${reachWords(nodeReach(node, fired.firing.reach))}`,
@@ -91,4 +91,11 @@ function through(chain: Reached["chain"]): string {
     .filter(({ how }) => how !== "view" && how !== "partition")
     .map(({ how, name }) => `${how === "cascade" ? "key" : how} \`${name}\``)
     .join(", then ");
+}
+
+/** Whether a trigger does something else to the table that is changed: it deletes rows, or changes others than those. */
+function isOther({ action, spread, id }: RippleNode, root: RippleNode): boolean {
+  if (id === root.id || action === "insert") return false;
+  if (action !== root.action && (action === "delete" || action === "truncate")) return spread !== "same";
+  return spread === "every";
 }

@@ -24,6 +24,11 @@ export function tableNameOf(name: Name, dialect: Dialect): { schema: string; tab
   return { schema: given === "" ? dialect.grammar.defaultSchema : given, table };
 }
 
+/** A name as messages show it, without its schema. */
+export function bareName(shown: string): string {
+  return shown.slice(shown.lastIndexOf(".") + 1);
+}
+
 /** A name in small letters with its words parted: `MooringBackup` is `mooring_backup`. */
 export function parted(name: string): string {
   return name.replace(/([a-z0-9])([A-Z])/g, "$1_$2").toLowerCase();

@@ -4,10 +4,10 @@ import type { HazardContext } from "./hazard.ts";
 
 /** What DDL borrows from another dialect. */
 export function* borrowedDdl(context: HazardContext): IterableIterator<Found> {
-  const { tree, inCode, quoted } = context;
+  const { tree, inCode } = context;
   const slice = withoutComments(context.slice);
   const head = (length: number): string => slice(tree.start, Math.min(tree.end, tree.start + length));
-  if (inCode && !quoted && DDL.has(tree.kind)) yield { what: "ddlInBlock", at: tree };
+  if (inCode && DDL.has(tree.kind)) yield { what: "ddlInBlock", at: tree };
   switch (tree.kind) {
     case "create-table":
       if (tree.orReplace) yield { what: "orReplaceTable", at: tree.name };

@@ -117,8 +117,6 @@ export interface HazardContext {
   readonly inCode: boolean;
   /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
   readonly conditional: boolean;
-  /** It stands in a text that is run, as that of EXECUTE IMMEDIATE. */
-  readonly quoted: boolean;
   /** It stands in a loop. */
   readonly inLoop: boolean;
   /** The source text of a range. */

@@ -1,4 +1,5 @@
 import { classed } from "../analysis/script/table-class.ts";
+import { bareName } from "../catalog/names.ts";
 import type { Policy } from "../policy/policy.ts";
 import type { Weight } from "./hazard.ts";
 
@@ -9,12 +10,8 @@ export function lighterByName(shown: string, weight: Weight, policy: Policy): { 
   const lighter = is === "log" ? (weight === "stop" ? "ask" : "note") : "note";
   return {
     weight: lighter,
-    why: `the name of \`${shown}\` says that it holds ${WORDS[is]}; a policy can say so for good (tables: ${bare(shown)}: ${is})`,
+    why: `the name of \`${shown}\` says that it holds ${WORDS[is]}; a policy can say so for good (tables: ${bareName(shown)}: ${is})`,
   };
 }
 
 const WORDS = { log: "a log", scratch: "scratch data", regenerable: "what can be made again" } as const;
-
-function bare(shown: string): string {
-  return shown.slice(shown.lastIndexOf(".") + 1);
-}

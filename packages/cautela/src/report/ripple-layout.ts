@@ -1,4 +1,5 @@
 import { Graph, layout } from "@dagrejs/dagre";
+import { bareName } from "../catalog/names.ts";
 import { reachWords } from "../hazards/wording.ts";
 import type { StatementTrace } from "../review/trace.ts";
 
@@ -111,7 +112,7 @@ function placed(trace: StatementTrace, rankdir: "TB" | "LR"): RippleDrawing {
 
 function labelOf({ how, name }: StatementTrace["edges"][number]): string {
   if (how === "statement") return "";
-  const bare = name.slice(name.lastIndexOf(".") + 1);
+  const bare = bareName(name);
   return cut(`${how === "cascade" ? "key" : how} ${bare}`, 34);
 }
 

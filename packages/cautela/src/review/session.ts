@@ -24,6 +24,7 @@ import { Answers } from "./answers.ts";
 import { changeSource } from "./change-source.ts";
 import { type Check, Checks } from "./checks.ts";
 import { contentKey } from "./content-key.ts";
+import { inEveryForm } from "./draft-forms.ts";
 import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
@@ -451,16 +452,7 @@ function placeIn(path: string): string {
 
 /** A draft without its fix: what would be put into the script stands in a text there, whose quotes are doubled. */
 function unfixed(draft: Draft): Draft {
-  if (draft.fix === undefined && draft.settle === undefined) return draft;
-  const { fix: _, settle, ...rest } = draft;
-  if (settle === undefined) return rest;
-  return {
-    ...rest,
-    settle(script) {
-      const settled = settle(script);
-      return settled ? unfixed(settled) : settled;
-    },
-  };
+  return inEveryForm(draft, ({ fix: _, ...rest }) => rest);
 }
 
 function weightOf({ fixed, usual }: Check, draft: Draft): Weight {

@@ -3,6 +3,7 @@ import type { NodeIndex } from "../analysis/statement/node-index.ts";
 import type { Column, Table } from "../catalog/model.ts";
 import type { Draft } from "../hazards/hazard.ts";
 import type { Ident } from "../sql/nodes/tree.ts";
+import { inEveryForm } from "./draft-forms.ts";
 
 /** Names by what they compare as: as the statement writes them, or else as their definitions do. */
 export type Spellings = ReadonlyMap<string, string>;
@@ -39,21 +40,12 @@ function ownSpelling(column: Column | null | undefined): string | null {
 export function respelled(draft: Draft, spellings: Spellings): Draft {
   if (spellings.size === 0) return draft;
   const of = (text: string): string => respelledText(text, spellings);
-  const { settle } = draft;
-  return {
-    ...draft,
-    message: of(draft.message),
-    because: draft.because.map(of),
-    remedy: of(draft.remedy),
-    ...(settle
-      ? {
-          settle(script) {
-            const settled = settle(script);
-            return settled ? respelled(settled, spellings) : settled;
-          },
-        }
-      : {}),
-  };
+  return inEveryForm(draft, (form) => ({
+    ...form,
+    message: of(form.message),
+    because: form.because.map(of),
+    remedy: of(form.remedy),
+  }));
 }
 
 /** Only what stands between backquotes is code, but for its texts; the rest is English, where `name` and `status` are words. */

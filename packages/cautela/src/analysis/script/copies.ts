@@ -1,5 +1,5 @@
 import type { Table } from "../../catalog/model.ts";
-import { parted } from "../../catalog/names.ts";
+import { bareName, parted } from "../../catalog/names.ts";
 import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
 import { ownText } from "../../text/own-text.ts";
@@ -78,7 +78,7 @@ export class Copy {
 
   /** Its name says that it is one. */
   get saysSo(): boolean {
-    return SAYS_SO.test(parted(this.shown.slice(this.shown.lastIndexOf(".") + 1)));
+    return SAYS_SO.test(parted(bareName(this.shown)));
   }
 
   filters(where: Expr, slice: Slice, facts: boolean): void {

@@ -1,6 +1,6 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import { foldName } from "../../catalog/names.ts";
+import { bareName, foldName } from "../../catalog/names.ts";
 import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
@@ -35,7 +35,7 @@ export class Creations {
 
   /** Whether the script makes a routine of that bare name. */
   makesRoutine(name: string): boolean {
-    return this.#routines.has(name.slice(name.lastIndexOf(".") + 1).toLowerCase());
+    return this.#routines.has(bareName(name).toLowerCase());
   }
 
   /** Whether the script has made a table at all that is still there. */

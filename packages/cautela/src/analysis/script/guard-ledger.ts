@@ -1,6 +1,6 @@
 import { givenNames } from "../../catalog/ddl/given-names.ts";
 import type { Trigger } from "../../catalog/model.ts";
-import { foldName } from "../../catalog/names.ts";
+import { bareName, foldName } from "../../catalog/names.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { AlterAction, Ident, Statement, TableConstraint } from "../../sql/nodes/tree.ts";
@@ -162,7 +162,7 @@ export class GuardLedger {
       // Its keys and triggers go with a table.
       for (const name of tree.names) {
         const { shown } = namedRelation(name, catalog, this.#dialect);
-        const own = shown.slice(shown.lastIndexOf(".") + 1).toLowerCase();
+        const own = bareName(shown).toLowerCase();
         for (const one of removed) if (one.shown.toLowerCase() === own) one.back = true;
       }
   }

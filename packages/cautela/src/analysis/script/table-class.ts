@@ -1,4 +1,5 @@
 import type { Table } from "../../catalog/model.ts";
+import { bareName } from "../../catalog/names.ts";
 import { isTableOf } from "../../policy/patterns.ts";
 import type { Policy, TableClass } from "../../policy/policy.ts";
 
@@ -137,7 +138,3 @@ export function namesSettings(shown: string): boolean {
 }
 
 const SETTINGS = new Set(["settings", "setting", "config", "configuration", "globals", "parameters", "sysinfo"]);
-
-function bareName(shown: string): string {
-  return shown.slice(shown.lastIndexOf(".") + 1);
-}

@@ -1,4 +1,4 @@
-import { parted } from "../../catalog/names.ts";
+import { bareName, parted } from "../../catalog/names.ts";
 import { implied } from "../conditions/filter-facts.ts";
 import type { Copy, Destruction } from "./copies.ts";
 import type { Timeline } from "./timeline.ts";
@@ -70,14 +70,11 @@ const serving = new WeakMap<Copy, boolean>();
 function isMeant({ columns, saysSo, into, filterText, shown, handedOn }: Copy, lost: Destruction): boolean {
   if ((columns === null && !into) || handedOn) return true;
   // Several columns of the table, under a name made from its own.
-  if (!into && (columns?.length ?? 0) > 1 && bareName(shown).startsWith(`${bareName(lost.shown)}_`)) return true;
+  if (!into && (columns?.length ?? 0) > 1 && parted(bareName(shown)).startsWith(`${parted(bareName(lost.shown))}_`))
+    return true;
   // A table that is rebuilt takes all rows along.
   if (lost.action === "drop" && filterText === "") return true;
   return saysSo;
-}
-
-function bareName(shown: string): string {
-  return parted(shown.slice(shown.lastIndexOf(".") + 1));
 }
 
 /** What a copy lacks of what a statement destroys; null: nothing. */

@@ -4,7 +4,6 @@ import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { isAggregate, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -40,7 +39,7 @@ export const fanOut: Hazard = {
   },
 };
 
-function joined({ tree, changes }: HazardContext, names: Resolution): Draft[] {
+function joined({ tree, changes, slice }: HazardContext, names: Resolution): Draft[] {
   return multipliedBy(tree, names, changes[0]?.change ?? null).map(({ relation, columns, target }) =>
     target
       ? {
@@ -55,7 +54,7 @@ function joined({ tree, changes }: HazardContext, names: Resolution): Draft[] {
       : {
           message: `\`${relation.name}\` gives no column to the new rows, but a row is inserted once for each of its rows that matches.`,
           because: [`\`${columns.join(", ")}\` is no key of \`${relation.name}\``],
-          remedy: `Ask for it with EXISTS (SELECT 1 FROM ${relation.source?.kind === "table" ? writtenName(relation.source.name) : relation.name} …) instead of joining it.`,
+          remedy: `Ask for it with EXISTS (SELECT 1 FROM ${relation.source?.kind === "table" ? slice(relation.source.name.start, relation.source.name.end) : relation.name} …) instead of joining it.`,
         },
   );
 }

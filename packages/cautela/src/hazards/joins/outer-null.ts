@@ -2,6 +2,7 @@ import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/c
 import { type JoinTree, joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { bareName } from "../../catalog/names.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
@@ -142,7 +143,7 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
   const [{ query }] = empty;
   const { body } = query;
   const columns = empty.flatMap((one) => one.columns);
-  const bare = columns.map((name) => name.slice(name.lastIndexOf(".") + 1).toLowerCase());
+  const bare = columns.map((name) => bareName(name).toLowerCase());
   const required = judged.change.table?.columns.find((one) => one.required && bare.includes(one.name.toLowerCase()));
   const select = body.kind === "select" ? body : null;
   const cut = ({ start, end }: { start: number; end: number }): string => context.slice(start, end);
@@ -155,7 +156,7 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
   const derived = empty.every(
     (one) => one.query.body.kind === "select" && one.query.body.items.some(({ expr }) => isAggregate(expr)),
   );
-  const empties = columns.every((name) => isAskedEmpty(name.slice(name.lastIndexOf(".") + 1), judged));
+  const empties = columns.every((name) => isAskedEmpty(bareName(name), judged));
   return {
     weight: required ? "stop" : derived || empties ? "note" : judged.result.filter === "absent" ? "stop" : "ask",
     message: `Rows of \`${judged.target}\` for which \`${from}\` holds no match get NULL for ${listed(columns)}.`,

@@ -4,7 +4,7 @@ import { preparing, wantedOf } from "../../analysis/script/prepared.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
-import { foldName } from "../../catalog/names.ts";
+import { bareName, foldName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
@@ -46,7 +46,7 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
       const later: ((history: History) => PastChange | undefined)[] = [];
       const open = notes.filter(({ text }) => {
         const child = /`([^`]+)`/.exec(text)?.[1] ?? "";
-        const bare = child.slice(child.lastIndexOf(".") + 1).toLowerCase();
+        const bare = bareName(child).toLowerCase();
         if (together.includes(bare)) return false;
         // TRUNCATE is refused whatever has become of the rows.
         if (firing.action === "truncate") return true;

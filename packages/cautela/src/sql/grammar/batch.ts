@@ -254,6 +254,9 @@ function exec(p: Parser): Statement {
   return renamed ?? { kind: "call-statement", name, args, start, end: p.previousEnd };
 }
 
+/** Four parts of 128 characters, in brackets. */
+const LONGEST_NAME = 600;
+
 /**
  * EXEC sp_rename 'schema.table.column', 'name', 'COLUMN' as the DDL that it is; null where its arguments are not constant, or
  * it is about something else (Transact-SQL reference, "sp_rename"). The new name is taken as it stands, without quotes.
@@ -261,7 +264,7 @@ function exec(p: Parser): Statement {
 function renamedBy(args: readonly Expr[], start: number, end: number): Statement | null {
   const texts = args.map((one) => (one.kind === "literal" && one.type === "string" ? one.value : null));
   const [from, to, kind = "OBJECT"] = texts;
-  if (!from || !to || kind === null || args.length > 3) return null;
+  if (!from || !to || kind === null || args.length > 3 || from.length > LONGEST_NAME) return null;
   const parts = from.match(/\[(?:[^\]]|\]\])*\]|"[^"]*"|[^.]+/g) ?? [];
   const idents = parts.map((part): Ident => {
     const text = /^[["]/.test(part) ? part.slice(1, -1).replaceAll("]]", "]") : part;

@@ -36,7 +36,15 @@ export class InnerTexts {
 /** The inner text that holds a place, or null: it is one of the script itself. */
 export function innerTextAt(texts: readonly InnerText[], offset: number): InnerText | null {
   if (offset >= 0) return null;
-  return texts.find(({ base, text }) => base <= offset && offset <= base + text.length) ?? null;
+  // Each begins before the one that came before it.
+  let [low, high] = [0, texts.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (texts[middle].base <= offset) high = middle;
+    else low = middle + 1;
+  }
+  const found = texts[low];
+  return found && offset <= found.base + found.text.length ? found : null;
 }
 
 /** Where in the script itself a piece of an inner text comes from. */

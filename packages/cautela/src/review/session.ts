@@ -29,7 +29,7 @@ import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
 import { joinedView, regionOf, type SourceView, shownSpan, withInnerTexts } from "./source-view.ts";
-import { respelled } from "./spelled.ts";
+import { respelled, Speller } from "./spelled.ts";
 import { type ScriptContext, StatementContext } from "./statement-context.ts";
 import { statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
@@ -136,7 +136,7 @@ export class ReviewSession {
     };
     const start = { statement: 0, region: { line: 1, column: 1, endLine: 1, endColumn: 1 } };
     const own = { dialect, catalog: this.#catalog, known: this.#before !== null, policy: this.#policy };
-    this.#script = { ...own, origin, start, ...known };
+    this.#script = { ...own, origin, start, ...known, speller: new Speller() };
     this.#result = {
       path: this.#path,
       dialect: this.#dialect,

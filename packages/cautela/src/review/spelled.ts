@@ -2,32 +2,43 @@ import type { Resolution } from "../analysis/names/resolution.ts";
 import type { NodeIndex } from "../analysis/statement/node-index.ts";
 import type { Column, Table } from "../catalog/model.ts";
 import type { Draft } from "../hazards/hazard.ts";
-import type { Ident } from "../sql/nodes/tree.ts";
 import { inEveryForm } from "./draft-forms.ts";
 
 /** Names by what they compare as: as the statement writes them, or else as their definitions do. */
 export type Spellings = ReadonlyMap<string, string>;
 
-/** How the names in sight of a statement are spelled, where that is not how they compare. */
-export function spellingsOf(names: Resolution | null, found: NodeIndex, altered: Table | undefined): Spellings {
-  const spellings = new Map<string, string>();
-  const take = (spelled: string | null | undefined): void => {
-    const folded = spelled?.toLowerCase();
-    if (spelled && folded && folded !== spelled && !spellings.has(folded)) spellings.set(folded, spelled);
-  };
-  const takeAll = (path: readonly Ident[]): void => {
-    for (const { text } of path) take(text);
-  };
-  for (const { path } of found.columns) takeAll(path);
-  for (const column of altered?.columns ?? []) take(ownSpelling(column));
-  for (const { relations } of names?.scopes.values() ?? [])
-    for (const { source, table, columns } of relations) {
-      if (source && "alias" in source && source.alias) take(source.alias.text);
-      if (source?.kind === "table") takeAll(source.name.parts);
-      take(table?.written?.[table.written.length - 1]);
-      for (const { column } of columns ?? []) take(ownSpelling(column));
+/** How the names in sight of a statement are spelled, where that is not how they compare. What tables hold is looked up once. */
+export class Speller {
+  readonly #ofTables = new WeakMap<Table, readonly string[]>();
+
+  of(names: Resolution | null, found: NodeIndex, altered: Table | undefined): Spellings {
+    const spellings = new Map<string, string>();
+    const take = (spelled: string | null | undefined): void => {
+      const folded = spelled?.toLowerCase();
+      if (spelled && folded && folded !== spelled && !spellings.has(folded)) spellings.set(folded, spelled);
+    };
+    for (const { path } of found.columns) for (const { text } of path) take(text);
+    if (altered) for (const spelled of this.#table(altered)) take(spelled);
+    for (const { relations } of names?.scopes.values() ?? [])
+      for (const { source, table, columns } of relations) {
+        if (source && "alias" in source && source.alias) take(source.alias.text);
+        if (source?.kind === "table") for (const { text } of source.name.parts) take(text);
+        take(table?.written?.[table.written.length - 1]);
+        if (table) for (const spelled of this.#table(table)) take(spelled);
+        else for (const { column } of columns ?? []) take(ownSpelling(column));
+      }
+    return spellings;
+  }
+
+  /** The columns of a table that are spelled otherwise than they compare. */
+  #table(table: Table): readonly string[] {
+    let own = this.#ofTables.get(table);
+    if (!own) {
+      own = table.columns.map(ownSpelling).filter((name) => name !== null && name !== name.toLowerCase()) as string[];
+      this.#ofTables.set(table, own);
     }
-  return spellings;
+    return own;
+  }
 }
 
 /** How a column is spelled: a name in capital letters alone is how Oracle folds it, and nobody's own. */

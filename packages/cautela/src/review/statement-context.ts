@@ -28,7 +28,7 @@ import type { Span, Statement } from "../sql/nodes/tree.ts";
 import type { ReadStatement } from "../sql/reading/script.ts";
 import type { Region } from "../text/region.ts";
 import { regionOf, type SourceView } from "./source-view.ts";
-import { type Spellings, spellingsOf } from "./spelled.ts";
+import type { Speller, Spellings } from "./spelled.ts";
 
 /** What is the same for every statement of a script. */
 export interface ScriptContext {
@@ -43,6 +43,7 @@ export interface ScriptContext {
   creations: Creations;
   moves: Moves;
   returns: Returns;
+  speller: Speller;
 }
 
 const NO_RIPPLES: readonly FiredRipple[] = [];
@@ -70,6 +71,7 @@ export class StatementContext implements HazardContext, Step {
   readonly at: At;
   readonly slice: (start: number, end: number) => string;
   readonly #source: SourceView;
+  readonly #speller: Speller;
   #names: Resolution | null | undefined = undefined;
   #found: NodeIndex | null = null;
   #ripples: readonly FiredRipple[] | null = null;
@@ -106,6 +108,7 @@ export class StatementContext implements HazardContext, Step {
     this.at = at;
     this.slice = source.slice;
     this.#source = source;
+    this.#speller = script.speller;
   }
 
   /** The engine refuses the statement, see `Draft.refused`. */
@@ -156,9 +159,10 @@ export class StatementContext implements HazardContext, Step {
 
   /** How its names are spelled, where any spelling is the same to the engine. */
   get spellings(): Spellings {
+    if (this.#spellings) return this.#spellings;
     const { tree, catalog } = this;
     const altered = tree.kind === "alter-table" ? catalog?.resolve(tree.name) : undefined;
-    this.#spellings ??= spellingsOf(this.names, this.found, altered);
+    this.#spellings = this.#speller.of(this.names, this.found, altered);
     return this.#spellings;
   }
 

@@ -43,9 +43,9 @@ export class Timeline {
   readonly destructions: Destruction[] = [];
   readonly spans: TransactionSpan[] = [];
   readonly guards: GuardLedger;
-  /** Statements that change rows, and whether they stand in a transaction. */
   /** Where a table was altered last in a way that may lose values: the index of the statement, by key. */
   readonly altered = new Map<string, number>();
+  /** Statements that change rows, and whether they stand in a transaction. */
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
   /** DDL statements that committed a transaction in which rows had been changed. */
   readonly silentCommits: { at: Moment; span: TransactionSpan; what: string }[] = [];

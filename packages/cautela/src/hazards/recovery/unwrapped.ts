@@ -1,6 +1,6 @@
-import type { Copy } from "../../analysis/script/copies.ts";
+import type { Copy, Destruction } from "../../analysis/script/copies.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
-import type { FinishContext, Hazard } from "../hazard.ts";
+import type { At, Hazard } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -32,15 +32,26 @@ COMMIT;`,
   finish({ timeline, dialect }) {
     if (dialect.run.alwaysInTransaction) return [];
     const begin = sqlWriter(dialect).transaction?.begin;
+    // A copy for the way back is no half of a move.
+    const copies = new Map<At, Copy>();
+    for (const copy of timeline.copies.list)
+      if (copy.into && !copy.temporary && !copies.has(copy.at)) copies.set(copy.at, copy);
+    if (copies.size === 0) return [];
+    const lost = new Map<At, Destruction[]>();
+    for (const one of timeline.destructions) {
+      const others = lost.get(one.at);
+      if (others) others.push(one);
+      else lost.set(one.at, [one]);
+    }
     for (const [i, first] of timeline.changes.entries()) {
       if (first.span || first.reads.length === 0) continue;
-      // A copy for the way back is no half of a move.
-      const copy = timeline.copies.list.find((one) => one.at === first.at && one.into && !one.temporary);
+      const copy = copies.get(first.at);
       if (!copy) continue;
       const second = timeline.changes
         .slice(i + 1, i + 12)
         .find(
-          (one) => !one.span && first.reads.includes(one.key) && one.key !== first.key && leaves(one, copy, timeline),
+          ({ span, key, at }) =>
+            !span && first.reads.includes(key) && key !== first.key && leaves(lost.get(at) ?? [], key, copy),
         );
       if (!second) continue;
       return [
@@ -61,14 +72,10 @@ COMMIT;`,
   },
 };
 
-/** Whether a change is the other half of a move: it removes rows of the kind that was copied, or marks just those. */
-function leaves(
-  { at, key }: FinishContext["timeline"]["changes"][number],
-  copy: Copy,
-  timeline: FinishContext["timeline"],
-) {
-  return timeline.destructions.some((lost) => {
-    if (lost.at !== at || lost.key !== key) return false;
+/** Whether what a change of a table loses is the other half of a move: rows of the kind that was copied, or marks on just those. */
+function leaves(losses: readonly Destruction[], key: string, copy: Copy): boolean {
+  return losses.some((lost) => {
+    if (lost.key !== key) return false;
     if (lost.filterText === copy.filterText) return true;
     if (lost.action === "update") return false;
     const asked = new Set(copy.filter?.map(({ column }) => column));

@@ -19,6 +19,7 @@ const EXAMPLES: Partial<Record<keyof typeof CONSTRUCTS, string>> = {
   aliasOfDelete: "DELETE FROM t AS x WHERE x.id = 3",
   deleteStar: "DELETE * FROM t WHERE id = 3",
   deleteNamed: "DELETE t FROM t WHERE id = 3",
+  ignoringAlter: "ALTER IGNORE TABLE t ADD UNIQUE (a)",
   limitedChange: "DELETE FROM t WHERE id = 3 LIMIT 1",
   orderedChange: "DELETE FROM t WHERE id = 3 ORDER BY id",
   limitInQuery: "SELECT a FROM t LIMIT 3",

@@ -55,6 +55,12 @@ export const CONSTRUCTS = {
     shown: "the name of the table before FROM",
     instead: { plsql: "Write DELETE FROM t", postgresql: "Write DELETE FROM t" },
   },
+  // MySQL until 5.7.3.
+  ignoringAlter: {
+    has: "a",
+    shown: "IGNORE after ALTER",
+    instead: { mysql: "Remove the rows with the same key first, and add the key without IGNORE" },
+  },
   orderedChange: {
     has: "ma",
     shown: "ORDER BY in a change",

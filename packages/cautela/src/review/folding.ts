@@ -52,7 +52,8 @@ export class Findings {
       else this.#about.set(finding, { of: new Set([draft.about]), together: draft.together });
     }
     if (known) {
-      known.places.push(place);
+      // Two things that one statement does at one place are one place.
+      if (known.statement !== at.statement || !sameRegion(known, at.region)) known.places.push(place);
       return false;
     }
     this.#byCause.set(key, finding);
@@ -97,6 +98,10 @@ export class Findings {
     const rank = ({ hazard }: Finding): number => this.#rank.get(hazard) ?? 0;
     return this.list.sort((a, b) => byPlace(a, b) || rank(a) - rank(b));
   }
+}
+
+function sameRegion(a: Region, b: Region): boolean {
+  return a.line === b.line && a.column === b.column && a.endLine === b.endLine && a.endColumn === b.endColumn;
 }
 
 function saidIn({ message }: Finding, reason: string): boolean {

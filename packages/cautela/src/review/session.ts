@@ -229,7 +229,10 @@ export class ReviewSession {
     this.#one(statement, source, { previous: this.#previous, next: next?.statement ?? null }, ALWAYS, null);
     this.#previous = statement;
     if (runsOthers(statement.tree)) this.#inside(statement, source, outer);
-    if (statement.terminator === "batch") this.#state.history.batch.end(source.lines.at(statement.end).line);
+    if (statement.terminator === "batch") {
+      this.#state.history.batch.end(source.lines.at(statement.end).line);
+      this.#state.timeline.endBatch();
+    }
   }
 
   /** Reviews the statements that run inside another one. */

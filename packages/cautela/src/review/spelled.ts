@@ -2,6 +2,7 @@ import type { Resolution } from "../analysis/names/resolution.ts";
 import type { NodeIndex } from "../analysis/statement/node-index.ts";
 import type { Column, Table } from "../catalog/model.ts";
 import type { Draft } from "../hazards/hazard.ts";
+import type { Ident, Statement } from "../sql/nodes/tree.ts";
 import { inEveryForm } from "./draft-forms.ts";
 
 /** Names by what they compare as: as the statement writes them, or else as their definitions do. */
@@ -11,13 +12,14 @@ export type Spellings = ReadonlyMap<string, string>;
 export class Speller {
   readonly #ofTables = new WeakMap<Table, readonly string[]>();
 
-  of(names: Resolution | null, found: NodeIndex, altered: Table | undefined): Spellings {
+  of(tree: Statement, names: Resolution | null, found: NodeIndex, altered: Table | undefined): Spellings {
     const spellings = new Map<string, string>();
     const take = (spelled: string | null | undefined): void => {
       const folded = spelled?.toLowerCase();
       if (spelled && folded && folded !== spelled && !spellings.has(folded)) spellings.set(folded, spelled);
     };
     for (const { path } of found.columns) for (const { text } of path) take(text);
+    for (const { text } of written(tree)) take(text);
     if (altered) for (const spelled of this.#table(altered)) take(spelled);
     for (const { relations } of names?.scopes.values() ?? [])
       for (const { source, table, columns } of relations) {
@@ -38,6 +40,25 @@ export class Speller {
       this.#ofTables.set(table, own);
     }
     return own;
+  }
+}
+
+/** The names that a statement gives besides those of its expressions and sources. */
+function written(tree: Statement): readonly Ident[] {
+  switch (tree.kind) {
+    case "alter-table":
+      return tree.actions.flatMap((action) =>
+        "name" in action && action.name ? [action.name] : "column" in action ? [action.column.name] : [],
+      );
+    case "alter-trigger":
+    case "drop":
+      return (tree.names ?? []).flatMap(({ parts }) => parts);
+    case "create-routine":
+    case "create-view":
+    case "create-index":
+      return tree.name?.parts ?? [];
+    default:
+      return [];
   }
 }
 
@@ -63,8 +84,14 @@ export function respelled(draft: Draft, spellings: Spellings): Draft {
 function respelledText(text: string, spellings: Spellings): string {
   return text
     .split("`")
-    .map((part, i) =>
-      i % 2 === 0 ? part : part.replace(/'[^']*'|[a-z_][\w$]*/g, (word) => spellings.get(word) ?? word),
-    )
+    .map((part, i) => {
+      if (i % 2 === 0) return part;
+      const words = part.replace(/'[^']*'|[a-z_][\w$]*/g, (word) => spellings.get(word) ?? word);
+      // A name that is no single word: `Unit Price`.
+      return [...spellings].reduce(
+        (text, [folded, own]) => (/\W/.test(folded) ? text.replaceAll(folded, () => own) : text),
+        words,
+      );
+    })
     .join("`");
 }

@@ -162,7 +162,7 @@ export class StatementContext implements HazardContext, Step {
     if (this.#spellings) return this.#spellings;
     const { tree, catalog } = this;
     const altered = tree.kind === "alter-table" ? catalog?.resolve(tree.name) : undefined;
-    this.#spellings = this.#speller.of(this.names, this.found, altered);
+    this.#spellings = this.#speller.of(tree, this.names, this.found, altered);
     return this.#spellings;
   }
 

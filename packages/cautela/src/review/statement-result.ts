@@ -13,7 +13,9 @@ import type { StatementContext } from "./statement-context.ts";
 /** What the result says of a statement; its verdict comes when the script is at its end. */
 export function statementReview(context: StatementContext): StatementReview {
   const { tree, at, changes, catalog } = context;
-  const wanted = changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : context.insertReach;
+  const widestChange = changes.length > 0 ? widest(changes.map(({ result }) => result.reach)) : null;
+  // What an INSERT changes in its WITH is no part of its own reach.
+  const wanted = (tree.kind === "insert" ? context.insertReach : null) ?? widestChange ?? context.insertReach;
   return {
     index: at.statement,
     ...at.region,
@@ -26,7 +28,7 @@ export function statementReview(context: StatementContext): StatementReview {
 }
 
 function targetOf({ tree, changes }: HazardContext, catalog: Catalog | null): string | null {
-  if (changes.length > 0) return changes[0].target;
+  if (changes.length > 0 && tree.kind !== "insert") return changes[0].target;
   const name = namedTarget(tree);
   if (!name) return null;
   const table = catalog?.resolve(name);

@@ -46,6 +46,9 @@ export class Unchecked {
     } else if (changes.some(({ change, softener }) => !change.table && !softener)) {
       missing("no catalog was given, so keys, required columns and row counts are not known", this.#depending.catalog);
     }
+    if (!known && tree.kind === "alter-table" && !catalog?.resolve(tree.name)?.columns.length)
+      if (tree.actions.some(({ what }) => what === "column-type" || what === "change-column"))
+        missing("no catalog was given, so the types that columns have so far are not known", ["lossy-structure"]);
     const cutOff = ripples.find(({ ripple }) => ripple.cutOff !== null)?.ripple.cutOff;
     if (cutOff) missing(cutOff, this.#depending.ripples);
     const runs = unfollowed(tree, catalog);

@@ -1,6 +1,7 @@
 import type { Catalog } from "../../catalog/catalog.ts";
+import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { DeleteStatement, Query, Statement } from "../../sql/nodes/tree.ts";
+import type { DeleteStatement, Ident, Query, Statement, With } from "../../sql/nodes/tree.ts";
 import { constant } from "../conditions/constants.ts";
 import { isAggregate } from "../conditions/links.ts";
 import { changesOf } from "./change.ts";
@@ -11,15 +12,28 @@ export function insertReach(tree: Statement, catalog: Catalog | null, dialect: D
   if (tree.kind !== "insert") return null;
   if (tree.set || tree.defaults) return { bound: "one", rows: 1 };
   if (!tree.source) return { bound: "unknown" };
-  return queryReach(tree.source, catalog, dialect);
+  return queryReach(tree.source, tree.with, catalog, dialect);
+}
+
+function sameName(a: Ident, b: Ident, dialect: Dialect): boolean {
+  return foldName(a, dialect) === foldName(b, dialect);
+}
+
+/** At most how many rows a table of WITH gives: those that its DELETE or UPDATE meets (postgresql). */
+function returnedReach(body: Statement | Query, whole: boolean, catalog: Catalog | null, dialect: Dialect): Reach {
+  if (body.kind === "query") return { bound: "some" };
+  const [change, ...others] = changesOf(body, catalog, dialect);
+  if (!change || others.length > 0) return { bound: "some" };
+  const { reach } = reachOf(change);
+  return !whole && reach.bound === "every" ? { bound: "some" } : reach;
 }
 
 /** At most how many rows a query gives. */
-function queryReach(query: Query, catalog: Catalog | null, dialect: Dialect): Reach {
+function queryReach(query: Query, outer: With | null, catalog: Catalog | null, dialect: Dialect): Reach {
   const { body } = query;
   if (body.kind === "values")
     return body.rowCount === 1 ? { bound: "one", rows: 1 } : { bound: "few", rows: body.rowCount };
-  if (body.kind === "query") return queryReach(body, catalog, dialect);
+  if (body.kind === "query") return queryReach(body, outer, catalog, dialect);
   if (body.kind !== "select") return { bound: "some" };
   const limit = query.limit ?? body.top;
   const cap = limit?.count && !limit.percent && !limit.withTies ? constant(limit.count) : null;
@@ -33,6 +47,9 @@ function queryReach(query: Query, catalog: Catalog | null, dialect: Dialect): Re
     return { bound: "one", rows: 1 };
   // With several sources the rows are what the join makes of them.
   if (body.from.length > 1 || body.from[0].kind !== "table" || query.with) return capped({ bound: "some" });
+  const [{ name }] = body.from;
+  const own = outer?.tables.find((one) => name.parts.length === 1 && sameName(one.name, name.parts[0], dialect));
+  if (own) return capped(returnedReach(own.body, body.where === null, catalog, dialect));
   // The rows that a DELETE with the same filter would meet.
   const same: DeleteStatement = {
     kind: "delete",

@@ -273,6 +273,10 @@ export interface TransactionSpan {
   end: "open" | "commit" | "rollback" | "silent";
   endAt: Moment | null;
   changes: number;
+  /** How many batches end inside of it (tsql): each is sent by itself. */
+  batches: number;
+  /** The script looks inside of it whether something has failed: IF @@ERROR <> 0. */
+  checked: boolean;
 }
 
 const NO_FACTS: readonly FilterFact[] = [];

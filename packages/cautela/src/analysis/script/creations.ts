@@ -137,6 +137,8 @@ export class Creations {
       case "declare":
       case "dynamic":
         if (statement.kind !== "dynamic" || statement.body === null) this.#noteTexts(statement, catalog);
+        if (statement.kind === "dynamic")
+          for (const one of statement.pattern) if (one.kind === "alter-table") this.note(one, catalog);
         break;
       case "call-statement":
         if (statement.name) this.#noteCall(statement.name, statement.args, catalog);

@@ -3,6 +3,7 @@ import type { Trigger } from "../../catalog/model.ts";
 import { bareName, foldName } from "../../catalog/names.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
+import { gapsShown } from "../../sql/grammar/known-text.ts";
 import type { AlterAction, Ident, Statement, TableConstraint } from "../../sql/nodes/tree.ts";
 import type { Creations } from "./creations.ts";
 import { NarrowedGuards } from "./narrowed.ts";
@@ -10,6 +11,8 @@ import type { Moment, Step } from "./step.ts";
 
 /** This many entries of each kind are kept. */
 const KEPT = 4000;
+
+const NO_CHANGES: Step["changes"] = [];
 
 /** A guard that the script switches off. */
 export interface GuardOff {
@@ -106,6 +109,10 @@ export class GuardLedger {
   /** `held`: DDL can still be rolled back here. `changed`: whether rows of a table were changed before. */
   note(step: Step, held: boolean, changed: (table: string) => boolean): void {
     this.#switching(step);
+    // What a text that is known in part switches off, it switches on again by another one like it.
+    if (step.tree.kind === "dynamic")
+      for (const tree of step.tree.pattern)
+        this.#switching({ tree, at: step.at, catalog: step.catalog, changes: NO_CHANGES });
     this.#removing(step);
     this.narrowed.note(step, held, changed);
   }
@@ -182,7 +189,7 @@ export class GuardLedger {
     }
   }
 
-  #switching({ tree, at, catalog, changes }: Step): void {
+  #switching({ tree, at, catalog, changes }: Pick<Step, "tree" | "at" | "catalog" | "changes">): void {
     const off = this.#left.off.length > 0 ? [...this.off, ...this.#left.off] : this.off;
     if (changes.length > 0) for (const guard of off) if (!guard.back) guard.changes++;
     if (tree.kind === "alter-table" && this.off.length > 0 && addsKey(tree)) {
@@ -194,9 +201,9 @@ export class GuardLedger {
         this.off.push({
           at,
           lasts,
-          what,
+          what: gapsShown(what),
           key,
-          shown,
+          shown: gapsShown(shown),
           back: null,
           elsewhere: "",
           untrusted: false,

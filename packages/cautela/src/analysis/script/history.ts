@@ -20,6 +20,8 @@ export interface PastChange {
   assigned: Map<string, string>;
   /** Columns that its filter pins to one constant, when the filter is nothing else. */
   where: Map<string, ConstantValue> | null;
+  /** It met every row of its table. */
+  every: boolean;
   /** Which rows it met, where the table refers to others; null: nobody asks. */
   covers: Coverage | null;
 }

@@ -52,6 +52,7 @@ export function notePast(context: Step, history: History): void {
           set,
           assigned,
           where: where ? onlyConstants(where, context) : null,
+          every: judged.result.reach.bound === "every",
           covers: coverageOf(judged, context.slice),
         });
       }

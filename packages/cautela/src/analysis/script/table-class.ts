@@ -37,7 +37,8 @@ export function classed(shown: string, policy: Policy): Classed {
   if (said) return { is: said, said: true };
   const bare = bareName(shown);
   const first = bare.charCodeAt(0);
-  if (first === 35 || first === 64) return { is: "scratch", said: false };
+  // #name and @name are temporary by the rules of the language.
+  if (first === 35 || first === 64) return { is: "scratch", said: true };
   const words = wordsOf(bare);
   const last = words[words.length - 1] ?? "";
   if (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")

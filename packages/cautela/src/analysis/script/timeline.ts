@@ -30,6 +30,9 @@ function dropsRows({ object, cascade }: Extract<Statement, { kind: "drop" }>, { 
   return object === "user" && cascade;
 }
 
+/** Whether a transaction still stands, in Transact-SQL. */
+const LOOKS_FOR_ERRORS = /@@error\b|@@trancount\b|\bxact_state\b/i;
+
 /** This many entries of each kind are kept. */
 const KEPT = 4000;
 
@@ -51,6 +54,8 @@ export class Timeline {
   readonly silentCommits: { at: Moment; span: TransactionSpan; what: string }[] = [];
   /** What the script says about going on after an error; null: nothing. */
   errors: { at: Moment; stops: boolean } | null = null;
+  /** The client program ends at the first error (`:on error exit`). */
+  exits = false;
   /** The database that USE has made the current one. */
   database: { name: string; at: Moment } | null = null;
   /** Why the script is a first installation: what it makes is its own; null: nobody says so. */
@@ -108,6 +113,11 @@ export class Timeline {
       this.errors = { at: step.at, stops: /^on$/i.test(tree.value) };
   }
 
+  /** A batch has ended: what comes next is sent by itself (tsql). */
+  endBatch(): void {
+    if (this.#open) this.#open.batches++;
+  }
+
   #directive(text: string, at: Moment): void {
     if (text.trim() !== "/") this.shell = true;
     const blank = /^set\s+sqlbl(?:anklines)?\s+(on|off)\b/i.exec(text);
@@ -118,17 +128,26 @@ export class Timeline {
     if (bail) this.errors = { at, stops: /^(?:on|1|yes)$/i.test(bail[1]) };
     const whenever = /^whenever\s+(?:sqlerror|oserror)\s+(exit|continue)/i.exec(text);
     if (whenever) this.errors = { at, stops: whenever[1].toLowerCase() === "exit" };
-    if (/^:on\s+error\s+exit/i.test(text)) this.errors = { at, stops: true };
+    if (/^:on\s+error\s+exit/i.test(text)) {
+      this.errors = { at, stops: true };
+      this.exits = true;
+    }
   }
 
   // ------------------------------------------------------------ transactions
 
-  #transactions({ tree, at, conditional }: Step): void {
+  #transactions({ tree, at, conditional, slice }: Step): void {
     // IF @@ERROR <> 0 ROLLBACK is no end; where a branch commits, the whole cannot be taken for a trial.
     if (conditional && tree.kind === "transaction" && tree.action !== "begin" && this.#open) {
       if (tree.action === "commit") this.#open.end = "commit";
       return;
     }
+    if (
+      tree.kind === "if" &&
+      this.#open &&
+      LOOKS_FOR_ERRORS.test(slice(tree.start, Math.min(tree.end, tree.start + 300)))
+    )
+      this.#open.checked = true;
     if (tree.kind === "if" && endsEitherWay(tree)) this.#end("commit", at, "");
     if (tree.kind === "transaction") {
       if (tree.action === "begin") {
@@ -162,7 +181,7 @@ export class Timeline {
   }
 
   #begin(at: Moment): void {
-    const span: TransactionSpan = { at, end: "open", endAt: null, changes: 0 };
+    const span: TransactionSpan = { at, end: "open", endAt: null, changes: 0, batches: 0, checked: false };
     this.#open = span;
     if (this.spans.length < KEPT) this.spans.push(span);
   }

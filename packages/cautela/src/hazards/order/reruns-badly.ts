@@ -26,14 +26,15 @@ export const rerunsBadly: Hazard = {
     dangerous: "DROP TABLE tariff;\nALTER TABLE tariff_new RENAME TO tariff;",
     sound: "ALTER TABLE tariff_new RENAME TO tariff_old;",
   },
-  check({ tree, history, dialect, catalog }) {
+  check({ tree, history, dialect, catalog, creations }) {
     if (tree.kind === "alter-table") {
       for (const action of tree.actions) {
         if (action.what !== "rename") continue;
         const line = history.droppedOn(
           renamedKey(relationKey(tree.name, catalog, dialect), action.to, catalog, dialect),
         );
-        if (line === null) continue;
+        // What takes its place is made again by a second run.
+        if (line === null || creations.made(relationKey(tree.name, catalog, dialect)) !== null) continue;
         return [
           {
             message: `Run again, line ${line} drops the \`${writtenName(action.to)}\` that this rename has made, and there is nothing left to take its place.`,

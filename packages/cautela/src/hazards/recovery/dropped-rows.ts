@@ -1,5 +1,8 @@
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Node, Statement } from "../../sql/nodes/tree.ts";
 import { children } from "../../sql/nodes/visitor.ts";
+import { isIgnoringAlter } from "../borrowed-ddl.ts";
+import { CONSTRUCTS, LETTERS } from "../constructs.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -12,7 +15,7 @@ export const droppedRows: Hazard = {
   id: "dropped-rows",
   family: "recovery",
   weight: "ask",
-  statements: ["insert", "update", "delete", "block", "create-routine", "declare"],
+  statements: ["insert", "update", "delete", "alter-table", "block", "create-routine", "declare"],
   title: "Rows left out silently",
   explanation:
     "INSERT IGNORE and INSERT OR IGNORE drop rows that break a key (in MySQL also cut values that do not fit); a handler that catches every error and does " +
@@ -26,14 +29,14 @@ export const droppedRows: Hazard = {
     sound:
       "INSERT INTO tariff (class, per_night) SELECT class, new_rate FROM tariff_notice WHERE new_rate IS NOT NULL;",
   },
-  check({ tree, dialect, inCode }) {
+  check({ tree, dialect, inCode, slice, creations, catalog }) {
     if (tree.kind === "create-routine") return [];
     if (tree.kind === "insert" && !inCode) {
       const bends = dialect.engine.ignoreBendsValues;
       if (tree.ignore)
         return [
           {
-            weight: isSeed(tree) ? "note" : "ask",
+            weight: isSeed(tree) || eachOnce(tree) ? "note" : "ask",
             message: bends
               ? "IGNORE drops rows that break a key, and bends values that do not fit, without an error."
               : "OR IGNORE drops rows that break a key or a rule, without an error.",
@@ -66,6 +69,25 @@ export const droppedRows: Hazard = {
           remedy: "Leave IGNORE out, and let it fail.",
         },
       ];
+    const dropsTwins = CONSTRUCTS.ignoringAlter.has.includes(LETTERS[dialect.id]);
+    if (
+      tree.kind === "alter-table" &&
+      dropsTwins &&
+      isIgnoringAlter(slice(tree.start, Math.min(tree.end, tree.start + 120)))
+    ) {
+      const unique = tree.actions.some(
+        ({ what, ...action }) =>
+          what === "add-constraint" && "constraint" in action && /^(?:unique|primary)$/.test(action.constraint.kind),
+      );
+      if (!unique || creations.made(relationKey(tree.name, catalog, dialect)) !== null) return [];
+      return [
+        {
+          message: "IGNORE deletes all but one of the rows that have the same key, without an error.",
+          because: ["which of them stays is not said"],
+          remedy: "Delete the rows that are too many yourself, and add the key without IGNORE.",
+        },
+      ];
+    }
     if (tree.kind === "block" && changesRows(tree)) return swallowing(tree);
     return [];
   },
@@ -84,6 +106,12 @@ function isSeed({ source, set }: Extract<Statement, { kind: "insert" }>): boolea
       only.kind === "table" &&
       /^dual$/i.test(only.name.parts[only.name.parts.length - 1].text))
   );
+}
+
+/** SELECT DISTINCT, or one that groups: a list of values of which those that are there already stay as they are. */
+function eachOnce({ source }: Extract<Statement, { kind: "insert" }>): boolean {
+  const body = source?.body;
+  return body?.kind === "select" && (body.distinct || body.groupBy.length > 0);
 }
 
 /** A handler that catches everything and does nothing. */

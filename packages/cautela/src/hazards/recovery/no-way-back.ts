@@ -202,15 +202,29 @@ const VERBS: Record<Destruction["action"], string> = {
   flashback: "turns back",
 };
 
-function messageOf({ action, shown, reach, columns, table }: Destruction): string {
+function messageOf(lost: Destruction): string {
+  const { action, shown, reach } = lost;
   if (action === "drop")
     return `This drops \`${shown}\`${reach.rows === undefined ? "" : ` with about ${rowCount(reach.rows)}`}`;
   if (action === "flashback") return `This takes back every change of \`${shown}\` since then`;
   if (action === "drop-partition") return `This drops a partition of \`${shown}\` with its rows`;
   if (action === "replace") return `Rows of \`${shown}\` with the same key are replaced`;
-  if (action === "update")
-    return `This overwrites ${listed((columns ?? []).slice(0, 6).map((column) => spelledColumn(table, column)))} of \`${shown}\` (${reachWords(reach)})`;
+  if (action === "update") return `This overwrites ${listed(overwritten(lost))} of \`${shown}\` (${reachWords(reach)})`;
   return `This ${VERBS[action]} rows of \`${shown}\` (${reachWords(reach)})`;
+}
+
+/** The columns that an UPDATE writes, as the catalog spells them, or else as the statement does; the first six. */
+function overwritten({ columns, table, source }: Destruction): string[] {
+  const tree = source?.change.statement;
+  const written = new Map<string, string>();
+  if (!table && tree?.kind === "update")
+    for (const { targets } of tree.assignments)
+      for (const one of targets) {
+        if (one.kind !== "column") continue;
+        const { text } = one.path[one.path.length - 1];
+        written.set(text.toLowerCase(), text);
+      }
+  return (columns ?? []).slice(0, 6).map((column) => written.get(column.toLowerCase()) ?? spelledColumn(table, column));
 }
 
 /** What to do first: the statement that keeps exactly those rows, where one can be written. */

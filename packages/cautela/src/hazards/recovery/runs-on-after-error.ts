@@ -1,4 +1,4 @@
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, FinishContext, Hazard } from "../hazard.ts";
 
 /**
  * The runner is told to go on after an error, or goes on by itself, where the next statement counts on the one before.
@@ -31,7 +31,8 @@ COMMIT;`,
   },
   finish({ timeline, dialect }) {
     const { errors, changes, destructions } = timeline;
-    if (errors?.stops) return [];
+    const split = acrossBatches(timeline);
+    if (split.length > 0 || errors?.stops) return split;
     const relying = destructions.find(
       (lost) =>
         lost.softener === null &&
@@ -62,6 +63,29 @@ COMMIT;`,
     ]);
   },
 };
+
+/** A transaction over several batches (tsql): one of them fails, and the client sends those after it all the same. */
+function acrossBatches({ spans, errors, exits }: FinishContext["timeline"]): Draft[] {
+  const span = spans.find(
+    ({ batches, checked, changes, end }) => batches > 0 && changes > 0 && !checked && end === "commit",
+  );
+  if (!span || exits) return [];
+  return [
+    {
+      at: span.at,
+      weight: "note",
+      message: `This transaction goes over ${span.batches + 1} batches: if one of them fails, those after it run all the same.`,
+      because: [
+        errors?.stops
+          ? "XACT_ABORT takes back what came before, and what follows is then in no transaction"
+          : "the statement that failed is left out, and what the others did is committed",
+        "nothing in between looks whether something has failed",
+      ],
+      remedy:
+        "Put :on error exit at the head of the script, or begin each batch with IF @@TRANCOUNT = 0 SET NOEXEC ON.",
+    },
+  ];
+}
 
 const GOES_ON: ReadonlySet<string> = new Set(["psql", "sqlplus", "sqlcmd"]);
 

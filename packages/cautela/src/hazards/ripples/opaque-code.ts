@@ -1,5 +1,6 @@
 import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
+import { wholesale } from "../wholesale.ts";
 
 /**
  * Code whose effects cannot be read beforehand.
@@ -15,7 +16,8 @@ export const opaqueCode: Hazard = {
   title: "Code that cannot be read beforehand",
   explanation:
     "SQL that is put together while it runs, a trigger or routine whose body is not in the catalog or is written in another language, a view whose query is " +
-    "not known: what they write is not followed. Dynamic SQL whose text is constant is read like any other statement. A trigger of unknown content on " +
+    "not known: what they write is not followed. Dynamic SQL whose text is constant is read like any other statement; of a text that is known in part, what it " +
+    "does to whole tables is told (`'DELETE FROM ' || name`). A trigger of unknown content on " +
     "the table of a change is asked about; in the script's own code it is noted.",
   remedy: "Print the text before it is run and read it; give Cautela a catalog that holds the routine.",
   example: {
@@ -27,7 +29,8 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
     dangerous: "UPDATE mooring SET fee = 12 WHERE mooring_id = 3;",
     sound: "UPDATE berth SET code = 'N3' WHERE berth_id = 3;",
   },
-  check({ ripples, tree, catalog, known, creations }) {
+  check(context) {
+    const { ripples, tree, catalog, known, creations } = context;
     const drafts: Draft[] = [];
     for (const { ripple } of ripples) {
       for (const { kind, name, text } of ripple.notes) {
@@ -57,6 +60,19 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
       });
     }
     if (tree.kind === "dynamic" && tree.body === null) {
+      const whole = tree.pattern.flatMap((one) => wholesale(one, context) ?? []);
+      for (const { does, text, business } of whole)
+        drafts.push({
+          weight: business ? "ask" : "note",
+          cause: `wholesale ${does}`,
+          message: `This ${does}.`,
+          because: [
+            `its text is put together: \`${text}\``,
+            ...(context.inLoop ? ["it runs in a loop, so it may be many"] : []),
+          ],
+          remedy: "Print the texts first, and review them with the names in place.",
+        });
+      if (whole.length > 0) return drafts;
       drafts.push({
         weight: "note",
         message: "This runs SQL that is put together while it runs.",

@@ -5,6 +5,7 @@ import { expressionKey } from "../../analysis/conditions/filter-facts.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { partedName } from "../../catalog/columns.ts";
+import type { Column } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { holdsAnEvent } from "../ended-rows.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -108,6 +109,11 @@ function isStrictIn(expr: Expr, column: string, names: Resolution | null): boole
 const STRICT =
   /^(?:upper|lower|ucase|lcase|initcap|proper|l?r?trim|btrim|replace|regexp_replace|translate|substr|substring|mid|left|right|round|trunc|truncate|abs|floor|ceil|ceiling|lpad|rpad|reverse|date|date_trunc)$/i;
 
+/** Whether a column is known to take NULL: of a table that was made from one without a catalog nothing is known but the name. */
+function mayBeNull({ required, type }: Column, { known }: HazardContext): boolean {
+  return !required && (known || type !== "");
+}
+
 /** NOT IN (SELECT column …) where the column may be NULL. */
 function notIn(part: Expr, context: HazardContext): Draft | null {
   if (part.kind !== "in" || !part.query || !part.negated) return null;
@@ -115,7 +121,7 @@ function notIn(part: Expr, context: HazardContext): Draft | null {
   if (body.kind !== "select" || body.items.length !== 1) return null;
   const column = usedColumn(body.items[0].expr, context.names);
   const offered = column?.offered?.column;
-  if (!column || !offered || offered.required) return null;
+  if (!column || !offered || !mayBeNull(offered, context)) return null;
   // The subquery leaves the NULLs out itself.
   const guarded = body.where && mentionsNotNull(body.where, column.name);
   if (guarded) return null;
@@ -176,7 +182,7 @@ function unequal(part: Expr, settled: (column: string) => boolean, context: Haza
     };
   const column = usedColumn(operand, context.names);
   const offered = column?.offered?.column;
-  if (!column || !offered || offered.required) return null;
+  if (!column || !offered || !mayBeNull(offered, context)) return null;
   if (offered.nulls === 0 || settled(column.name)) return null;
   return {
     message: `Rows in which \`${column.name}\` is NULL are left out.`,

@@ -1,6 +1,7 @@
 import {
   type AssignedColumn,
   assignedIn,
+  type ConstantValue,
   filterParts,
   sameValue,
   usedColumn,
@@ -83,8 +84,15 @@ export const driftsOnRerun: Hazard = {
           : `Let the filter see the change: set a marker, or add the old value of \`${column.name}\` to WHERE.`,
       };
       const asked = guard || repeated ? [] : askedOf(judged, context);
+      const pinned = guard || repeated ? [] : pinnedBy(filter, context);
       drafts.push(
-        asked.length === 0 ? draft : { ...draft, settle: ({ history }) => markedLater(draft, asked, context, history) },
+        asked.length === 0 && pinned.length === 0
+          ? draft
+          : {
+              ...draft,
+              settle: ({ history }) =>
+                markedLater(draft, asked, context, history) ?? passedOn(draft, pinned, context, history) ?? draft,
+            },
       );
     }
     return drafts;
@@ -112,8 +120,55 @@ function askedOf({ change }: JudgedChange, { names, catalog, dialect }: HazardCo
   return [...asked.values()];
 }
 
+/** A column of the changed table that its filter compares with one constant. */
+interface Pinned {
+  column: string;
+  value: ConstantValue;
+}
+
+function pinnedBy(filter: readonly Expr[], { names }: HazardContext): Pinned[] {
+  return filter.flatMap((part) => {
+    if (part.kind !== "binary" || part.op !== "=") return [];
+    for (const [side, other] of [
+      [part.left, part.right],
+      [part.right, part.left],
+    ]) {
+      const column = plainColumn(side) ? usedColumn(side, names)?.name : undefined;
+      const value = constant(other);
+      if (column !== undefined && value) return [{ column, value }];
+    }
+    return [];
+  });
+}
+
+/** A later statement gives all of its rows another value for what it asks, so that a second run does not meet them. */
+function passedOn(
+  draft: Draft,
+  pinned: readonly Pinned[],
+  { at, changes }: HazardContext,
+  history: History,
+): Draft | null {
+  const later = history.of(changes[0].target).find(({ statement, action, set, where, every }) => {
+    if (statement <= at.statement || action !== "update" || (where === null && !every)) return false;
+    // It meets all rows of this one.
+    for (const [column, value] of where ?? [])
+      if (!pinned.some((one) => one.column === column && sameValue(one.value, value))) return false;
+    return pinned.some(({ column, value }) => {
+      const given = set.get(column);
+      return given !== undefined && !sameValue(given, value);
+    });
+  });
+  if (!later) return null;
+  return {
+    ...draft,
+    weight: "note",
+    because: [draft.because[0], `${later.place} changes what its filter asks`],
+    remedy: "",
+  };
+}
+
 /** What a later statement does to the rows that it was made from, a second run sees: it clears them, or marks them as done. */
-function markedLater(draft: Draft, asked: readonly Asked[], { at }: HazardContext, history: History): Draft {
+function markedLater(draft: Draft, asked: readonly Asked[], { at }: HazardContext, history: History): Draft | null {
   for (const { key, shown, columns } of asked) {
     const marking = history
       .of(shown)
@@ -126,7 +181,7 @@ function markedLater(draft: Draft, asked: readonly Asked[], { at }: HazardContex
       : `the rows of \`${shown}\` are removed after it`;
     return { ...draft, weight: "note", because: [draft.because[0], by], remedy: "" };
   }
-  return draft;
+  return null;
 }
 
 const DEEPEST = 300;

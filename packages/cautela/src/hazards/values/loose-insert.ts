@@ -72,7 +72,7 @@ export const looseInsert: Hazard = {
         alike ? "both tables have the same columns today" : "no column is named",
         star ? "the star takes whatever columns the source has when it runs" : "the order of the columns decides",
       ],
-      remedy: `INSERT INTO ${tree.target.kind === "table" ? slice(tree.target.name.start, tree.target.name.end) : name} (${table ? `${writer.columns("", table, columns)}${table.columns.length > 6 ? ", …" : ""}` : "…"}) …`,
+      remedy: `INSERT INTO ${tree.target.kind === "table" ? slice(tree.target.name.start, tree.target.name.end) : name} (${table && columns.length > 0 ? `${writer.columns("", table, columns)}${table.columns.length > 6 ? ", …" : ""}` : "…"}) …`,
     };
     const [source] = body.from;
     if (!star || alike || source?.kind !== "table") return table ? [draft] : [];

@@ -4,9 +4,9 @@ import type { Building, Expr, Ident, Name, Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { columnDefinition } from "./column.ts";
 import { tableConstraint } from "./constraint.ts";
-import { dynamicBody } from "./dynamic.ts";
+import { dynamicStatement } from "./dynamic.ts";
 import { expression } from "./expression.ts";
-import { conditionally, inBranches, noteDeclared, noteText } from "./known-text.ts";
+import { conditionally, inBranches, noteDeclared, noteText, noteWritten } from "./known-text.ts";
 import { plainDeclaration } from "./plain-nodes.ts";
 import { query } from "./query.ts";
 import { statement } from "./statement.ts";
@@ -234,7 +234,7 @@ function exec(p: Parser): Statement {
       p.advance();
       p.name("a server");
     }
-    return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
+    return dynamicStatement(p, text, start);
   }
   if (p.at(T.VARIABLE) && p.peekKind(1) === T.OPERATOR && p.peekMark(1) === Op.EQ) p.seek(p.pos + 2);
   const name = p.name("the name of a procedure");
@@ -246,12 +246,14 @@ function exec(p: Parser): Statement {
   if (p.is(K.WITH) && (p.nextIs(K.RECOMPILE) || p.nextIs(K.RESULT))) skipStatement(p);
   // sp_executesql runs its first argument.
   if (/^sp_executesql$/i.test(name.parts[name.parts.length - 1].text) && args.length > 0) {
-    return { kind: "dynamic", text: args[0], body: dynamicBody(p, args[0]), start, end: p.previousEnd };
+    return dynamicStatement(p, args[0], start);
   }
   const renamed = /^sp_rename$/i.test(name.parts[name.parts.length - 1].text)
     ? renamedBy(args, start, p.previousEnd)
     : null;
-  return renamed ?? { kind: "call-statement", name, args, start, end: p.previousEnd };
+  const node: Statement = renamed ?? { kind: "call-statement", name, args, start, end: p.previousEnd };
+  noteWritten(p, node);
+  return node;
 }
 
 /** Four parts of 128 characters, in brackets. */

@@ -1,9 +1,9 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { Lexer } from "../lexer/lexer.ts";
 import { T } from "../lexer/tokens.ts";
-import type { Expr, Problem, Statement } from "../nodes/tree.ts";
+import type { DynamicStatement, Expr, Problem, Statement } from "../nodes/tree.ts";
 import { Parser, ReadingStopped } from "../reading/parser.ts";
-import { constantTexts } from "./known-text.ts";
+import { GAP, knownTexts } from "./known-text.ts";
 
 /** How a text inside a script is read: as a list of statements, or as one body. */
 export type Reading = (p: Parser) => Statement[];
@@ -48,11 +48,27 @@ export function readInner(
   }
 }
 
-/** What dynamic SQL runs; null where its text is not constant, or cannot be read. One text of several is a branch. */
-export function dynamicBody(p: Parser, text: Expr): Statement[] | null {
+/** Dynamic SQL, with the statements of its text as far as that is known. */
+export function dynamicStatement(p: Parser, text: Expr, start: number): DynamicStatement {
+  const texts = knownTexts(p, text);
+  const gaps = texts.some((one) => one.includes(GAP));
+  const body = gaps ? null : bodyOf(p, text, texts);
+  return { kind: "dynamic", text, body, pattern: gaps ? patternOf(p, text, texts) : [], start, end: p.previousEnd };
+}
+
+/** The statements of texts with gaps, as far as they can be read so. */
+function patternOf(p: Parser, text: Expr, texts: readonly string[]): readonly Statement[] {
   const { script } = reading;
-  const texts = constantTexts(p, text);
-  if (!texts || !script) return null;
+  if (!script) return [];
+  return texts.flatMap((one) =>
+    one.replaceAll(GAP, "").trim() === "" ? [] : (readInner(p, one, null, text, script).statements ?? []),
+  );
+}
+
+/** What constant texts run; null where they cannot be read. One of several is a branch. */
+function bodyOf(p: Parser, text: Expr, texts: readonly string[]): Statement[] | null {
+  const { script } = reading;
+  if (!script) return null;
   const bodies = texts.map((one) => readInner(p, one, offsetIn(p, text, one), text, script).statements);
   if (bodies.length === 1) return bodies[0];
   const branches: { condition: null; body: Statement[] }[] = [];

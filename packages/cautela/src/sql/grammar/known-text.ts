@@ -1,116 +1,149 @@
-import type { Expr } from "../nodes/tree.ts";
+import type { Expr, Node, Statement } from "../nodes/tree.ts";
+import { walk } from "../nodes/visitor.ts";
 import type { Parser } from "../reading/parser.ts";
 
 // Scripts put a statement into a variable and run the variable. Where its text is constant it is
-// followed, so that what runs is read: SET @q = 'DELETE FROM berth'; PREPARE s FROM @q.
-
-/** An expression may give this many texts. */
-const MOST = 8;
+// followed, so that what runs is read: SET @q = 'DELETE FROM berth'; PREPARE s FROM @q. Where only a
+// part of it is constant, that part is followed: 'DELETE FROM ' || r.name deletes all rows of some table.
 
 /**
- * The texts that an expression of string constants may give; null when any part is not constant. It is more than one where
+ * Stands in a text for what is not known before it runs. It is a letter to every dialect (U+E000, for private use), so that a
+ * text with gaps is read like any other.
+ */
+export const GAP = "\uE000";
+
+/** A text as messages show it, with … for what is not known. */
+export function gapsShown(text: string): string {
+  return text.replaceAll(GAP, "…");
+}
+
+/** An expression may give this many texts, of this many characters. */
+const MOST = 8;
+const LONGEST = 100_000;
+
+const UNKNOWN: readonly string[] = [GAP];
+
+/**
+ * The texts that an expression may give, with a `GAP` for each part that is not constant. It is more than one where
  * a condition chooses: `IF(n = 0, 'ALTER TABLE …', 'SELECT 1')`.
  */
-export function constantTexts(p: Parser, expr: Expr): readonly string[] | null {
+export function knownTexts(p: Parser, expr: Expr): readonly string[] {
   switch (expr.kind) {
     case "literal":
-      return expr.type === "string" ? [expr.value] : null;
+      return expr.type === "string" ? [expr.value] : UNKNOWN;
     case "binary":
-      return expr.op === "||" || expr.op === "+" ? joined(p, [expr.left, expr.right]) : null;
+      return expr.op === "||" || expr.op === "+" ? joined(p, [expr.left, expr.right]) : UNKNOWN;
     case "variable":
     case "column": {
       const name = variableName(expr);
-      return name === null ? null : (p.texts.get(name) ?? null);
+      return name === null ? UNKNOWN : (p.texts.get(name) ?? UNKNOWN);
     }
     case "case": {
       const results = expr.whens.map(({ result }) => result);
-      return expr.otherwise ? either(p, [...results, expr.otherwise]) : null;
+      return expr.otherwise ? either(p, [...results, expr.otherwise]) : UNKNOWN;
     }
     case "subquery": {
       // SELECT IF(COUNT(*) = 0, '…', '…') FROM information_schema.columns WHERE …
       const { body } = expr.query;
-      return body.kind === "select" && body.items.length === 1 ? constantTexts(p, body.items[0].expr) : null;
+      return body.kind === "select" && body.items.length === 1 ? knownTexts(p, body.items[0].expr) : UNKNOWN;
     }
     case "call": {
       const { parts } = expr.name;
-      if (parts.length !== 1) return null;
-      if (/^concat$/i.test(parts[0].text)) return joined(p, expr.args);
-      if (/^(?:quote_ident|quotename|quote_literal)$/i.test(parts[0].text))
-        return expr.args.length === 1 ? each(p, expr.args[0], QUOTES[parts[0].text.toLowerCase()]) : null;
-      if (/^format$/i.test(parts[0].text)) return formatted(p, expr.args);
-      return /^i?if$/i.test(parts[0].text) && expr.args.length === 3 ? either(p, expr.args.slice(1)) : null;
+      return parts.length === 1 ? ofCall(p, parts[0].text.toLowerCase(), expr.args) : UNKNOWN;
     }
     default:
-      return null;
+      return UNKNOWN;
   }
 }
 
-const QUOTES: Record<string, (text: string) => string> = {
-  quote_ident: (text) => (/^[a-z_][a-z0-9_]*$/.test(text) ? text : `"${text.replaceAll('"', '""')}"`),
-  quotename: (text) => `[${text.replaceAll("]", "]]")}]`,
+function ofCall(p: Parser, name: string, args: readonly Expr[]): readonly string[] {
+  const [first] = args;
+  switch (name) {
+    case "concat":
+      return joined(p, args);
+    case "quote_ident":
+    case "quotename":
+    case "quote_literal":
+      return args.length === 1 ? knownTexts(p, first).map(QUOTES[name]) : UNKNOWN;
+    case "format":
+      return formatted(p, args);
+    case "if":
+    case "iif":
+      return args.length === 3 ? either(p, args.slice(1)) : UNKNOWN;
+    case "chr":
+    case "char":
+      // Line ends between the pieces.
+      return first?.kind === "literal" && /^(?:9|10|13|32)$/.test(first.value) ? [" "] : UNKNOWN;
+    case "replace":
+      return args.length === 3 ? replaced(p, args) : UNKNOWN;
+    default:
+      return UNKNOWN;
+  }
+}
+
+const QUOTES: Record<"quote_ident" | "quotename" | "quote_literal", (text: string) => string> = {
+  quote_ident: (text) => (/^[a-z_\uE000][a-z0-9_\uE000]*$/.test(text) ? text : `"${text.replaceAll('"', '""')}"`),
+  quotename: (text) => (text === GAP ? GAP : `[${text.replaceAll("]", "]]")}]`),
   quote_literal: (text) => `'${text.replaceAll("'", "''")}'`,
 };
 
-function each(p: Parser, expr: Expr, change: (text: string) => string): readonly string[] | null {
-  return constantTexts(p, expr)?.map(change) ?? null;
+/** Each of the texts followed by each of the others; a gap where that is too much. */
+function following(texts: readonly string[], added: readonly string[]): readonly string[] {
+  if (texts.length * added.length > MOST || texts[0].length + added[0].length > LONGEST) return UNKNOWN;
+  return texts.flatMap((text) => added.map((more) => text + more));
 }
 
-/** format('… %I … %L', …) of constants (PostgreSQL 15 manual, 9.4.1). */
-function formatted(p: Parser, args: readonly Expr[]): readonly string[] | null {
+/** format('… %I … %L', …) (PostgreSQL 15 manual, 9.4.1). */
+function formatted(p: Parser, args: readonly Expr[]): readonly string[] {
   const [pattern, ...values] = args;
-  const patterns = pattern ? constantTexts(p, pattern) : null;
-  if (patterns?.length !== 1) return null;
+  const patterns = pattern ? knownTexts(p, pattern) : UNKNOWN;
+  if (patterns.length !== 1) return UNKNOWN;
   const pieces = patterns[0].split(/%(.)/s);
   let texts: readonly string[] = [pieces[0]];
   for (let i = 1; i < pieces.length; i += 2) {
-    let added: readonly string[] | null = ["%"];
+    let added: readonly string[] = ["%"];
     if (pieces[i] !== "%") {
+      // %1$I and %-10s take their values in other ways.
       const change = { s: (text: string) => text, I: QUOTES.quote_ident, L: QUOTES.quote_literal }[pieces[i]];
       const value = values.shift();
-      added = change && value ? each(p, value, change) : null;
+      if (!change || !value) return UNKNOWN;
+      added = knownTexts(p, value).map(change);
     }
-    if (added === null || texts.length * added.length > MOST) return null;
-    const found = added;
-    texts = texts.flatMap((text) => found.map((more) => text + more + pieces[i + 1]));
+    texts = following(following(texts, added), [pieces[i + 1]]);
   }
   return texts;
 }
 
-function joined(p: Parser, parts: readonly Expr[]): readonly string[] | null {
+function joined(p: Parser, parts: readonly Expr[]): readonly string[] {
   let texts: readonly string[] = [""];
-  for (const part of parts) {
-    const added = constantTexts(p, part);
-    if (added === null || texts.length * added.length > MOST) return null;
-    texts = texts.flatMap((text) => added.map((more) => text + more));
-  }
+  for (const part of parts) texts = following(texts, knownTexts(p, part));
   return texts;
 }
 
-function either(p: Parser, choices: readonly Expr[]): readonly string[] | null {
-  const texts = new Set<string>();
-  for (const choice of choices) {
-    const known = constantTexts(p, choice);
-    if (known === null) return null;
-    for (const text of known) texts.add(text);
-  }
-  return texts.size > MOST ? null : [...texts];
+function either(p: Parser, choices: readonly Expr[]): readonly string[] {
+  const texts = new Set(choices.flatMap((choice) => knownTexts(p, choice)));
+  return texts.size > MOST ? UNKNOWN : [...texts];
 }
 
-/** Remembers what a variable may hold from here on; forgets it where that cannot be told. */
+/** REPLACE('… {table} …', '{table}', name) in one text. */
+function replaced(p: Parser, args: readonly Expr[]): readonly string[] {
+  const [text, from, to] = args.map((one) => knownTexts(p, one));
+  if (text.length > 1 || from.length > 1 || from[0] === "" || from[0].includes(GAP)) return UNKNOWN;
+  const changed = to.map((one) => text[0].replaceAll(from[0], () => one));
+  return changed.some((one) => one.length > LONGEST) ? UNKNOWN : changed;
+}
+
+/** Remembers what a variable may hold from here on. */
 export function noteText(p: Parser, target: Expr | string, value: Expr | null, op = "="): void {
   const name = typeof target === "string" ? target.toLowerCase() : variableName(target);
   if (name === null) return;
-  const added = value === null ? null : constantTexts(p, value);
-  const before = op === "=" ? [""] : p.texts.get(name);
-  const known =
-    added === null || !before || before.length * added.length > MOST
-      ? null
-      : before.flatMap((text) => added.map((more) => text + more));
-  if (known === null) p.texts.delete(name);
-  else p.texts.set(name, known);
-  if (!p.given) return;
-  const earlier = p.given.get(name);
-  p.given.set(name, known === null || earlier === null ? null : [...(earlier ?? []), ...known]);
+  const added = value === null ? UNKNOWN : knownTexts(p, value);
+  hold(p, name, op === "=" || op === ":=" ? added : following(p.texts.get(name) ?? UNKNOWN, added));
+}
+
+function hold(p: Parser, name: string, known: readonly string[]): void {
+  p.texts.set(name, known);
+  if (p.given) p.given.set(name, [...(p.given.get(name) ?? []), ...known]);
 }
 
 /** A variable that is declared without a value: as a text it runs nothing. */
@@ -119,11 +152,94 @@ export function noteDeclared(p: Parser, name: string, value: Expr | null): void 
   else p.texts.set(name.toLowerCase(), [""]);
 }
 
+/**
+ * Takes note of the variables that a statement writes which is no assignment: SELECT @q = …, SELECT … INTO v, FETCH … INTO v,
+ * UPDATE … SET @v = …, RETURNING … INTO v.
+ */
+export function noteWritten(p: Parser, tree: Statement): void {
+  if (p.texts.size === 0 && tree.kind !== "select") return;
+  switch (tree.kind) {
+    case "select": {
+      const { body } = tree.query;
+      const into = tree.query.into ?? (body.kind === "select" ? body.into : null);
+      if (body.kind === "select")
+        for (const { expr } of body.items)
+          if (expr.kind === "binary" && expr.left.kind === "variable" && assigns(p, expr.op))
+            selected(p, expr.left, expr.right, expr.op, body.from.length > 0);
+      if (into?.what !== "variables") return;
+      into.targets.forEach((target, i) => {
+        const item = body.kind === "select" ? body.items[i]?.expr : undefined;
+        noteText(p, target, item && item.kind !== "star" ? item : null);
+      });
+      return;
+    }
+    case "update":
+      for (const { targets } of tree.assignments)
+        for (const target of targets) if (target.kind === "variable") noteText(p, target, null);
+      if (tree.returning?.into) forget(p, tree.returning.into);
+      return;
+    case "insert":
+    case "delete":
+      if (tree.returning?.into) forget(p, tree.returning.into);
+      return;
+    case "opaque": {
+      if (tree.verb !== "fetch") return;
+      const [, names] = /\binto\b([^;]{0,2000})/i.exec(p.slice(tree.start, tree.end)) ?? [];
+      for (const name of names?.split(",") ?? []) noteText(p, name.trim(), null);
+      return;
+    }
+    case "call-statement":
+      // It may be an argument that the routine writes; Transact-SQL marks those.
+      for (const one of tree.args)
+        if (!p.dialect.syntax.controlFlow || /^\s{0,99}out/i.test(p.slice(one.end, one.end + 103))) forget(p, one);
+      return;
+    default:
+  }
+}
+
+/** `=` compares in MySQL. */
+function assigns(p: Parser, op: string): boolean {
+  return op === ":=" || (p.dialect.syntax.controlFlow && (op === "=" || op === "+="));
+}
+
+/** SELECT @q = …: once for each row, and not at all where there is none. */
+function selected(p: Parser, target: Expr, value: Expr, op: string, fromRows: boolean): void {
+  const name = variableName(target);
+  if (name === null) return;
+  if (!fromRows) noteText(p, target, value, op);
+  else if (op === "+=" || mentions(value, name)) gathered(p, name, value);
+  else hold(p, name, [...new Set([...(p.texts.get(name) ?? UNKNOWN), ...knownTexts(p, value)])].slice(0, MOST));
+}
+
+/** A text that gets a piece for each row: what is known of it is one piece, and that there may be more. */
+function gathered(p: Parser, name: string, value: Expr): void {
+  const before = p.texts.get(name) ?? UNKNOWN;
+  const once = knownTexts(p, value);
+  hold(p, name, once.length === 1 && before.length === 1 && before[0] === "" ? [`${once[0]} /* ${GAP} */`] : UNKNOWN);
+}
+
+function mentions(value: Node, name: string): boolean {
+  let found = false;
+  const look = (node: Node): void => {
+    if ((node.kind === "variable" || node.kind === "column") && variableName(node) === name) found = true;
+  };
+  look(value);
+  walk(value, (node) => void look(node));
+  return found;
+}
+
+function forget(p: Parser, target: Expr): void {
+  for (const one of target.kind === "row" ? target.items : [target]) {
+    const name = variableName(one);
+    if (name !== null && p.texts.has(name)) hold(p, name, UNKNOWN);
+  }
+}
+
 /** Reads branches of which one runs, or none: after them a variable holds what any of them gives it, or what it held before. */
 export function inBranches<R>(p: Parser, read: () => R): R {
   const outer = p.given;
   const before = new Map(p.texts);
-  const given = new Map<string, readonly string[] | null>();
+  const given = new Map<string, readonly string[]>();
   p.given = given;
   let result: R;
   try {
@@ -132,12 +248,10 @@ export function inBranches<R>(p: Parser, read: () => R): R {
     p.given = outer;
   }
   for (const [name, texts] of given) {
-    const held = before.get(name);
-    const all = texts && held ? [...new Set([...held, ...texts])] : null;
-    if (all && all.length <= MOST) p.texts.set(name, all);
-    else p.texts.delete(name);
-    const earlier = outer?.get(name);
-    outer?.set(name, all === null || earlier === null ? null : [...(earlier ?? []), ...all]);
+    const all = [...new Set([...(before.get(name) ?? UNKNOWN), ...texts])];
+    const kept = all.length <= MOST ? all : UNKNOWN;
+    p.texts.set(name, kept);
+    outer?.set(name, [...(outer.get(name) ?? []), ...kept]);
   }
   return result;
 }

@@ -1,7 +1,7 @@
 import { K } from "../lexer/keywords.ts";
 import type { Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
-import { dynamicBody } from "./dynamic.ts";
+import { dynamicStatement } from "./dynamic.ts";
 import { expression } from "./expression.ts";
 import { skipStatement } from "./statement-end.ts";
 
@@ -16,7 +16,7 @@ export function execute(p: Parser): Statement {
   }
   const text = expression(p);
   if (!p.atEnd()) skipStatement(p);
-  return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
+  return dynamicStatement(p, text, start);
 }
 
 /** PREPARE name FROM '…' (mysql). */
@@ -27,12 +27,13 @@ export function prepare(p: Parser): Statement {
   p.prepared.delete(name);
   if (!p.accept(K.FROM)) {
     skipStatement(p);
-    return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
+    return { kind: "dynamic", text: null, body: null, pattern: [], start, end: p.previousEnd };
   }
   const text = expression(p);
-  const body = dynamicBody(p, text);
-  if (body) p.prepared.add(name);
-  return { kind: "dynamic", text, body, start, end: p.previousEnd };
+  const node = dynamicStatement(p, text, start);
+  // What its text is known to do is told where it is prepared.
+  if (node.body || node.pattern.length > 0) p.prepared.add(name);
+  return node;
 }
 
 /** EXECUTE of a prepared statement: nothing new where its text was read when it was prepared. */
@@ -41,5 +42,5 @@ export function executePrepared(p: Parser, start: number): Statement {
   skipStatement(p);
   if (known)
     return { kind: "opaque", verb: "execute", object: "", class: "session", name: null, start, end: p.previousEnd };
-  return { kind: "dynamic", text: null, body: null, start, end: p.previousEnd };
+  return { kind: "dynamic", text: null, body: null, pattern: [], start, end: p.previousEnd };
 }

@@ -3,9 +3,9 @@ import { Op, T } from "../lexer/tokens.ts";
 import type { Assignment, Building, CallStatement, Expr, Ident, Query, Statement } from "../nodes/tree.ts";
 import type { Parser } from "../reading/parser.ts";
 import { declaration, declarationList } from "./declarations.ts";
-import { dynamicBody } from "./dynamic.ts";
+import { dynamicStatement } from "./dynamic.ts";
 import { expression, expressions, operand } from "./expression.ts";
-import { conditionally, inBranches, noteText } from "./known-text.ts";
+import { conditionally, inBranches, noteText, noteWritten } from "./known-text.ts";
 import { execute, prepare } from "./prepared.ts";
 import { atQuery, query, queryRest, select } from "./query.ts";
 import { statement } from "./statement.ts";
@@ -67,6 +67,7 @@ function labelled(p: Parser): Statement {
   if ((p.at(T.WORD) || p.at(T.QUOTED)) && p.peekKind(1) === T.COLON) p.seek(p.pos + 2);
   const node: Building<Statement> = unlabelled(p);
   node.start = start;
+  if (node.kind === "call-statement" || node.kind === "opaque") noteWritten(p, node);
   return node;
 }
 
@@ -489,7 +490,7 @@ function openStatement(p: Parser): Statement {
     }
     const text = expression(p);
     if (!p.atEnd()) skipStatement(p);
-    return { kind: "dynamic", text, body: dynamicBody(p, text), start, end: p.previousEnd };
+    return dynamicStatement(p, text, start);
   }
   if (!p.atEnd()) skipStatement(p);
   return quiet("open", start, p);

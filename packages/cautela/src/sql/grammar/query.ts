@@ -519,10 +519,10 @@ export function selectItems(p: Parser): readonly SelectItem[] {
       items.push({ expr: expression(p), alias, start, end: p.previousEnd });
       continue;
     }
-    const expr = expression(p);
+    let expr = expression(p);
     if (p.at(T.OPERATOR) && p.marked(Op.PLUS_EQ) && expr.kind === "variable") {
       p.advance();
-      expression(p);
+      expr = { kind: "binary", op: "+=", left: expr, right: expression(p), start, end: p.previousEnd };
     }
     let alias: Ident | null = null;
     if (p.accept(K.AS)) {

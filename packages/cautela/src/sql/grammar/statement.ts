@@ -10,6 +10,7 @@ import { createSchema } from "./create-schema.ts";
 import { createRoutine, createView, plpgsql, quotedBody } from "./definition.ts";
 import { readInner, reading } from "./dynamic.ts";
 import { execution, insert } from "./insert.ts";
+import { noteWritten } from "./known-text.ts";
 import { merge } from "./merge.ts";
 import { drop, isBodyAhead, OBJECTS, opaqueObject, ROUTINES } from "./named-object.ts";
 import {
@@ -94,6 +95,12 @@ function isCompound(p: Parser): boolean {
 
 /** One statement, up to but not including its terminator. */
 export function statement(p: Parser): Statement {
+  const node = statementByWord(p);
+  noteWritten(p, node);
+  return node;
+}
+
+function statementByWord(p: Parser): Statement {
   const start = p.start;
   if (p.at(T.LPAREN)) return queryStatement(p, null);
   if (!p.at(T.WORD)) {
@@ -527,7 +534,7 @@ function prepareAs(p: Parser, start: number): Statement {
   p.expect(K.AS);
   const body = [statement(p)];
   p.prepared.add(name);
-  return { kind: "dynamic", text: null, body, start, end: p.previousEnd };
+  return { kind: "dynamic", text: null, body, pattern: [], start, end: p.previousEnd };
 }
 
 /** DO $$ … $$ runs a block at once (postgresql). */

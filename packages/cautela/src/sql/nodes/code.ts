@@ -61,6 +61,8 @@ export interface DynamicStatement extends Span {
   readonly text: Expr | null;
   /** The statements of the text where it is constant; null where it is not. */
   readonly body: readonly Statement[] | null;
+  /** The statements of a text that is not constant, as far as they can be read with a gap for what is not known. */
+  readonly pattern: readonly Statement[];
 }
 
 export interface TriggerHead {

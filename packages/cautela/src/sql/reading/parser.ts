@@ -39,10 +39,10 @@ export class Parser {
   before: T = T.BATCH;
   /** Set when the end of the window was looked at: with more text the answer might differ. */
   touchedEnd = false;
-  /** The texts that variables are known to hold, any one of them, by lower-cased name. */
+  /** The texts that variables are known to hold, any one of them and perhaps with gaps, by lower-cased name. */
   readonly texts = new Map<string, readonly string[]>();
-  /** What variables are given inside of branches that are being read; null: something that cannot be told. */
-  given: Map<string, readonly string[] | null> | null = null;
+  /** What variables are given inside of branches that are being read. */
+  given: Map<string, readonly string[]> | null = null;
   /** The texts within the script that are read as well; shared with the parsers that read them. */
   readonly inner: InnerTexts;
   /** The names under which statements have been prepared whose text is known. */

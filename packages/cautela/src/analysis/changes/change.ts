@@ -18,6 +18,7 @@ import type {
   UpdateStatement,
 } from "../../sql/nodes/tree.ts";
 import { flatSources } from "../../sql/nodes/visitor.ts";
+import { constant } from "../conditions/constants.ts";
 import { Names, type Relation, type Scope } from "../names/scope.ts";
 
 /** A condition that a row of the target must meet, and where it stands. */
@@ -178,7 +179,7 @@ function change(
     names,
     conditions: statement.where ? [{ expr: statement.where, where: "where" }] : [],
     tied: false,
-    limit: statement.limit,
+    limit: isWhole(statement.limit) ? null : statement.limit,
     current: statement.currentOf !== null,
   };
   for (const source of sources) {
@@ -187,6 +188,13 @@ function change(
   if (sources.some((source) => asksEachRow(source, names))) node.tied = true;
   follow(target, node);
   return node;
+}
+
+/** TOP (100) PERCENT takes all rows (tsql). */
+function isWhole(limit: Limit | null): boolean {
+  if (!limit?.percent || !limit.count) return false;
+  const count = constant(limit.count);
+  return count?.type === "number" && count.value >= 100;
 }
 
 /** `USING LATERAL (SELECT … WHERE line.order_id = orders.order_id)`: a source that depends on the row beside it. */

@@ -1,4 +1,5 @@
 import type { Expr, Statement } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import { assignedIn } from "../conditions/conditions.ts";
 import { type JoinTree, joinTreeOf } from "../conditions/join-tree.ts";
 import { linksOf, relationsIn, uniqueOn } from "../conditions/links.ts";
@@ -59,6 +60,24 @@ function many(relation: BoundRelation, level: JoinTree, names: Resolution): stri
   return uniqueOn(relation, settled) === false ? met : null;
 }
 
+/** The columns by which a relation is joined where its ON compares them other than for equality: `t.valid_from <= m.from_day`. */
+function ranged(relation: BoundRelation, level: JoinTree, names: Resolution): string[] {
+  const columns = new Set<string>();
+  for (const { join, before, relation: joined } of level.joins) {
+    if (!join.on || !joined.includes(relation)) continue;
+    const here = new Set([...before, ...joined]);
+    for (const part of conjuncts(join.on)) {
+      if (relationsIn(part, names, here).relations.size < 2) continue;
+      walk(part, (node) => {
+        const binding = node.kind === "column" ? names.bindings.get(node) : undefined;
+        if (binding?.relation === relation && binding.offered) columns.add(binding.offered.name);
+        return undefined;
+      });
+    }
+  }
+  return [...columns];
+}
+
 /** INSERT … SELECT with a join that only filters, and multiplies. */
 function inserted(tree: Statement, names: Resolution): readonly Multiplier[] {
   const level = joinTreeOf(tree, names, null);
@@ -90,7 +109,8 @@ function inserted(tree: Statement, names: Resolution): readonly Multiplier[] {
       );
     if (absent) continue;
     const columns = many(relation, level, names);
-    if (columns && columns.length > 0) list.push({ relation, columns, target: null });
+    const compared = columns?.length === 0 ? ranged(relation, level, names) : columns;
+    if (compared && compared.length > 0) list.push({ relation, columns: compared, target: null });
   }
   return list;
 }

@@ -165,7 +165,9 @@ export function reachOf(change: Change): ReachResult {
 
 /** Whether every condition speaks of other tables of the statement, and none of the target. */
 function isUntied({ statement, relation, scope, conditions, names, tied }: Change): boolean {
-  if (!relation || tied || scope.relations.length < 2) return false;
+  // DELETE mooring FROM vessel v WHERE …: the target stands beside its own FROM (tsql).
+  if (!relation) return statement.kind === "delete" && statement.named.length > 0 && !tied;
+  if (tied || scope.relations.length < 2) return false;
   // What an outer join is joined by is no condition of the rows, and it ties all the same: LEFT JOIN … WHERE b.id IS NULL.
   const joins = joinsOf(statement);
   if (joins.some(({ using, natural, type }) => using || natural || type === "apply" || type === "outer-apply"))

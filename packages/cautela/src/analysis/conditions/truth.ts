@@ -287,11 +287,27 @@ export class Truth {
     return value?.type === "number" ? (value.value !== 0 ? TRUE : FALSE) : ANY;
   }
 
+  /** Whether an expression has a value in every row: a constant, a required column, COALESCE with one of these. */
+  #neverNull(expr: Expr): boolean {
+    if (expr.kind === "cast") return this.#neverNull(expr.operand);
+    const value = this.#constant(expr);
+    if (value) return value.type !== "null";
+    if (expr.kind !== "call") return this.fact(expr)?.column?.required ?? false;
+    return STANDS_IN.test(calledName(expr)) && expr.args.some((one) => this.#neverNull(one));
+  }
+
   #is(expr: Expr & { kind: "is" }): Outcomes {
     const flip = (outcome: Outcomes): Outcomes => (expr.negated ? negated(outcome) : outcome);
     if (expr.test === "null") {
       const value = constant(expr.operand);
       if (value) return flip(bool(value.type === "null"));
+      if (expr.operand.kind === "call" && this.#neverNull(expr.operand)) {
+        this.#because(
+          expr,
+          `\`${calledName(expr.operand)}\` has a value for every row, so this is ${expr.negated ? "always" : "never"} true`,
+        );
+        return flip(FALSE);
+      }
       const fact = this.fact(expr.operand);
       if (fact?.column?.required) {
         this.#because(
@@ -465,8 +481,8 @@ export class Truth {
   }
 
   #exists(expr: Expr, query: Query): Outcomes {
-    if (this.#names.correlated(query)) return TRUE | FALSE;
     const { body } = query;
+    if (this.#names.correlated(query)) return this.#loose(expr, query) ?? TRUE | FALSE;
     if (body.kind === "select" && body.from.length === 0 && !body.where) {
       this.#because(expr, "the subquery always returns a row");
       return TRUE;
@@ -474,11 +490,36 @@ export class Truth {
     this.#because(expr, "the subquery has no tie to the row being changed: it keeps all rows or none");
     return TRUE;
   }
+
+  /** A subquery that asks something of the outer row alone, and nothing that ties its own rows to it; null: it is tied. */
+  #loose(expr: Expr, query: Query): Outcomes | null {
+    const { body } = query;
+    if (body.kind !== "select" || !body.where || body.having || body.groupBy.length > 0) return null;
+    // What is selected does not matter to EXISTS.
+    if (this.#names.correlated({ ...query, body: { ...body, items: [], where: null } })) return null;
+    let outcomes = TRUE;
+    const { where } = body;
+    for (const part of where.kind === "logic" && where.op === "and" ? where.items : [where]) {
+      const outer = this.#names.correlated({ ...query, body: { ...body, items: [], where: part } });
+      if (!outer) continue;
+      if (this.#names.refersWithin(query, part)) return null;
+      outcomes = and(outcomes, this.of(part));
+    }
+    if (!(outcomes & FALSE))
+      this.#because(expr, "nothing ties the subquery to the row being changed: it keeps all rows or none");
+    return outcomes & ~NULL;
+  }
 }
 
 /** Whether a source gives its columns other names: `AS y (a, b)`. */
 function namesColumns(source: CommonTable | Source): boolean {
   return "columns" in source && source.columns !== null && source.columns.length > 0;
+}
+
+const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/i;
+
+function calledName({ name }: Extract<Expr, { kind: "call" }>): string {
+  return name.parts[name.parts.length - 1].text;
 }
 
 function isRownum(expr: Expr): boolean {

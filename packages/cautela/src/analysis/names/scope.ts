@@ -3,7 +3,7 @@ import { columnNamed } from "../../catalog/columns.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { ColumnRef, CommonTable, Ident, Query, Source, With } from "../../sql/nodes/tree.ts";
+import type { ColumnRef, CommonTable, Expr, Ident, Query, Source, With } from "../../sql/nodes/tree.ts";
 import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 
 /** One relation that columns of a query can come from. */
@@ -107,36 +107,52 @@ export class Names {
 
   /** Whether a query refers to something outside itself; when that cannot be told, yes. */
   correlated(query: Query): boolean {
+    const inner = this.#below(query);
     let found = false;
-    // Every source below, whatever its level: enough to tell an inner name from an outer one.
-    const inner: Scope = { relations: [], outer: null };
+    walk(query, (node) => {
+      if (found) return false;
+      if (node.kind === "opaque" || (node.kind === "column" && !this.#isOf(node, inner))) found = true;
+      return undefined;
+    });
+    return found;
+  }
+
+  /** Whether a condition of a query refers to the query's own tables. */
+  refersWithin(query: Query, condition: Expr): boolean {
+    const inner = this.#below(query);
+    let found = condition.kind === "column" && this.#isOf(condition, inner);
+    walk(condition, (node) => {
+      if (node.kind === "column" && this.#isOf(node, inner)) found = true;
+      return !found;
+    });
+    return found;
+  }
+
+  /** Every source below, whatever its level: enough to tell an inner name from an outer one. */
+  #below(query: Query): readonly Relation[] {
+    const inner: Relation[] = [];
     walk(query, (node) => {
       switch (node.kind) {
         case "table":
         case "derived":
         case "function":
         case "opaque-source":
-          inner.relations.push(this.relation(node));
+          inner.push(this.relation(node));
           break;
         default:
       }
       return undefined;
     });
-    walk(query, (node) => {
-      if (found) return false;
-      if (node.kind === "opaque") found = true;
-      if (node.kind !== "column") return undefined;
-      const { path } = node;
-      if (path.length > 1) {
-        const qualifier = this.fold(path[path.length - 2]);
-        if (!inner.relations.some((relation) => relation.name === qualifier)) found = true;
-        return undefined;
-      }
-      const name = this.fold(path[0]);
-      // Not a column of anything inside: it binds outside, or what it means is unknown.
-      if (!inner.relations.some((relation) => this.column(relation, name))) found = true;
-      return undefined;
-    });
-    return found;
+    return inner;
+  }
+
+  /** Whether a column is one of some relations; where it is none, it binds outside, or what it means is unknown. */
+  #isOf({ path }: ColumnRef, relations: readonly Relation[]): boolean {
+    if (path.length > 1) {
+      const qualifier = this.fold(path[path.length - 2]);
+      return relations.some((relation) => relation.name === qualifier);
+    }
+    const name = this.fold(path[0]);
+    return relations.some((relation) => this.column(relation, name) !== undefined);
   }
 }

@@ -340,6 +340,8 @@ function targetOf({ tree, catalog }: Step): string {
 /** The columns of a filter that is nothing but `column = constant`, or null. */
 function onlyConstants(where: Expr, context: Step): Map<string, ConstantValue> | null {
   const conditions = context.changes[0]?.change.conditions;
+  // A join asks something besides, and its constants may be another table's.
+  if (conditions?.some((one) => one.where === "join")) return null;
   const parts =
     conditions?.length === 1 && conditions[0].expr === where ? filterParts(conditions) : whereParts({ where });
   const pinned = pinnedConstants(parts, context.names);

@@ -338,6 +338,10 @@ export class Timeline {
               table: catalog?.resolve(tree.target.name) ?? null,
               reach: { bound: "some" },
             });
+          const columns = upserted(tree);
+          const table = catalog?.resolve(tree.target.name) ?? null;
+          if (columns.length > 0)
+            add({ key, shown, action: "update", columns, filterText: "ON CONFLICT", reach: { bound: "some" }, table });
         }
         break;
       case "merge":
@@ -377,6 +381,16 @@ export class Timeline {
       });
     this.changes.push({ at: step.at, key, shown, span: this.#open, reads });
   }
+}
+
+/** The columns of rows that are there already which an INSERT overwrites with rows of other tables, in small letters. */
+function upserted({ conflicts, source }: Extract<Statement, { kind: "insert" }>): string[] {
+  const body = source?.body;
+  // Rows that stand in the script itself are there to be had again.
+  if (body?.kind !== "select" || body.from.length === 0) return [];
+  return conflicts.flatMap(({ action, assignments }) =>
+    action === "update" ? assignedColumns(assignments).map((one) => one.toLowerCase()) : [],
+  );
 }
 
 /** A change with its text, where a query for its rows may be written from it. */

@@ -43,7 +43,9 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
       copy.columns === null || copy.into || lost.columns !== null || lost.table !== null || isMeant(copy, lost);
     if (why === null && told) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
     // What another script has copied was made for its own changes.
-    if (why === null || copy.earlier || !isMeant(copy, lost) || isMove(copy, timeline)) continue;
+    if (why === null || copy.earlier || !isMeant(copy, lost) || hasItsOwn(copy, timeline)) continue;
+    // It is filled by the next statement, and that is the copy.
+    if (copy.structureOnly && own.some((one) => one.name === copy.name && !one.structureOnly)) continue;
     // The copy that comes nearest is the one to mention: the last before, or else one after.
     if (!late || (thin === null && i === own.length - 1)) thin = { copy, why };
   }
@@ -66,20 +68,19 @@ function servesLater(copy: Copy, { key }: Destruction, { destructions, altered }
 
 const serving = new WeakMap<Copy, boolean>();
 
-/** Whether a copy is the first half of a move: a later DELETE of its table removes just the rows that it took. */
-function isMove(copy: Copy, { destructions }: Timeline): boolean {
-  if (!copy.into || copy.filterText === "") return false;
-  const known = moving.get(copy);
+/** Whether a copy of some rows was made for another change, which meets just these: a move, or a correction of its own. */
+function hasItsOwn(copy: Copy, { destructions }: Timeline): boolean {
+  if (copy.filterText === "") return false;
+  const known = owned.get(copy);
   if (known !== undefined) return known;
-  const moves = destructions.some(
-    ({ key, action, copies, filterText }) =>
-      key === copy.of && action === "delete" && copies > copy.place && filterText === copy.filterText,
+  const own = destructions.some(
+    ({ key, copies, filterText }) => key === copy.of && copies > copy.place && filterText === copy.filterText,
   );
-  moving.set(copy, moves);
-  return moves;
+  owned.set(copy, own);
+  return own;
 }
 
-const moving = new WeakMap<Copy, boolean>();
+const owned = new WeakMap<Copy, boolean>();
 
 /** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
 function isMeant({ columns, saysSo, into, filterText, shown, handedOn }: Copy, lost: Destruction): boolean {

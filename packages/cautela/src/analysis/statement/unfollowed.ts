@@ -6,6 +6,13 @@ import type { Statement } from "../../sql/nodes/tree.ts";
 const RUNS_A_FILE = /^(?:\\ir?\b|\\include|\\\.|source\b|\.read\b|:r\b|@|start\b)/i;
 
 /**
+ * Routines that come with an engine and write no rows of any table (Oracle, "PL/SQL Packages and Types Reference"; SQL Server,
+ * "System stored procedures").
+ */
+const WRITES_NO_ROWS =
+  /^(?:(?:sys\.)?(?:dbms_(?:output|lock|session|application_info|stats|utility|random)\.\w+|raise_application_error)|(?:(?:master|sys|dbo)?\.{1,2}|sys\.)?(?:sp_(?:addextendedproperty|updateextendedproperty|dropextendedproperty|refreshview|refreshsqlmodule|recompile|updatestats|settriggerorder|bindrule|who2?|help\w*|spaceused|set_session_context|getapplock|releaseapplock)|xp_logevent))$/i;
+
+/**
  * What a statement runs that is not followed, so that neither its writes are known nor its dangers; null: nothing. What runs
  * inside it is asked for by itself.
  *
@@ -19,7 +26,8 @@ export function unfollowed(tree: Statement, catalog: Catalog | null): string | n
     case "dynamic":
       return tree.body === null ? "this runs SQL that is put together while it runs" : null;
     case "call-statement":
-      return tree.name && !catalog?.routine(tree.name) ? `what ${writtenName(tree.name)} does is not followed` : null;
+      if (!tree.name || catalog?.routine(tree.name) || WRITES_NO_ROWS.test(writtenName(tree.name))) return null;
+      return `what ${writtenName(tree.name)} does is not followed`;
     case "directive":
       return RUNS_A_FILE.test(tree.text) ? `what the file of ${tree.text.trim()} does is not read` : null;
     default:

@@ -35,6 +35,8 @@ export const openJoin: Hazard = {
   check(context) {
     const { tree, names, changes } = context;
     if (!names) return [];
+    // ON 1 = 0 and nothing but NOT MATCHED: all rows are to come in.
+    if (tree.kind === "merge" && tree.whens.every(({ matched }) => matched !== "matched")) return [];
     const level = joinTreeOf(tree, names, changes[0]?.change.relation?.source ?? null);
     if (!level || level.scope.relations.length < 2) return [];
     const explicit =
@@ -72,7 +74,7 @@ export const openJoin: Hazard = {
       )
         continue;
       // A target without a tie to its FROM is the other hazard.
-      if (level.target && tied.size === 1 && tree.kind !== "insert") continue;
+      if (level.target && tied.size === 1 && tree.kind !== "insert" && tree.kind !== "merge") continue;
       const pinned = new Set(links.pinned.filter((one) => one.relation === relation).map(({ column }) => column));
       if (pinned.size > 0 && uniqueOn(relation, pinned)) continue;
       const byKey = joinBy(relation, [...tied], context);

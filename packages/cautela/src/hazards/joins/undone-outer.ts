@@ -103,6 +103,7 @@ function looseAbsence(
 /** Whether a condition is never true when the column in it is NULL. */
 function rejectsNull(part: Expr): boolean {
   if (part.kind === "is") return part.test === "null" && part.negated;
+  if (part.kind === "logic" && part.op === "or") return part.items.every(rejectsNull);
   if (part.kind !== "binary" && part.kind !== "in" && part.kind !== "between" && part.kind !== "like") return false;
   if (part.kind === "binary" && part.op === "<=>") return false;
   let caught = false;

@@ -23,7 +23,7 @@ export const wrongTarget: Hazard = {
   weight: "stop",
   subsumes: ["no-way-back"],
   depends: ["catalog"],
-  needs: Trait.several,
+  needs: Trait.several | Trait.change,
   title: "Another table than the filters refer to",
   explanation:
     "In PostgreSQL and SQLite the table after UPDATE is a table of its own: naming it again in FROM, under an alias, makes a " +
@@ -68,7 +68,10 @@ export const wrongTarget: Hazard = {
     if (!names || (tree.kind !== "update" && tree.kind !== "delete")) return [];
     const twice = namedTwice(context);
     if (twice) return [twice];
+    const apart = besideItsFrom(context);
+    if (apart) return [apart];
     const drafts: Draft[] = [];
+    if ((names.scopes.get(tree)?.relations.length ?? 0) < 2) return drafts;
     for (const { change, target } of changes) {
       const level = joinTreeOf(tree, names, change.relation?.source ?? null);
       if (!level?.target || level.scope.relations.length < 2 || change.tied) continue;
@@ -115,6 +118,28 @@ export const wrongTarget: Hazard = {
     return drafts;
   },
 };
+
+/** DELETE mooring FROM vessel v …: the name before FROM is none of its tables. */
+function besideItsFrom({ tree, changes, dialect, names, known }: HazardContext): Draft | null {
+  if (tree.kind !== "delete" || tree.named.length === 0) return null;
+  const own = changes.find(({ change }) => change.statement === tree && change.relation === null);
+  const others = (names?.scopes.get(tree)?.relations ?? []).map(({ name }) => name);
+  if (!own || others.length === 0) return null;
+  const remedy = `Write the table or the alias that FROM names: DELETE ${others[0]}${dialect.engine.starTargets ? ".*" : ""} FROM …`;
+  // A table that is not there is an unknown name.
+  if (dialect.engine.targetThroughFrom && (own.change.table || !known))
+    return {
+      message: `\`${own.target}\` is not among the tables of FROM, and nothing ties it to ${listed(others)}: every row of it is deleted.`,
+      because: ["the table before FROM stands beside those of FROM, as in a product"],
+      remedy,
+    };
+  return {
+    refused: true,
+    message: `This deletes from \`${own.target}\`, and FROM names only ${listed(others)}: the engine refuses it.`,
+    because: ["the name before FROM must be one of the tables, or of their aliases"],
+    remedy,
+  };
+}
 
 function isKeyOf(table: BoundRelation["table"], column: string): boolean {
   const keys = table?.primaryKey ? [table.primaryKey, ...table.uniqueKeys] : (table?.uniqueKeys ?? []);

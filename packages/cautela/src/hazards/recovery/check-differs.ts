@@ -1,4 +1,4 @@
-import { filterFacts, sameFacts } from "../../analysis/conditions/filter-facts.ts";
+import { type FilterFact, filterFacts, sameFacts } from "../../analysis/conditions/filter-facts.ts";
 import { columnsIn } from "../../analysis/script/precheck.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -17,8 +17,8 @@ export const checkDiffers: Hazard = {
   statements: ["update", "delete"],
   title: "The look before was at other rows",
   explanation:
-    "A SELECT right before the change, on the same table and with conditions on the same columns, is the author's check: the rows that it shows should be those that " +
-    "change. Where the filters differ, or the same filter is asked of a table with a similar name, what was looked at is not what happens. A check with the " +
+    "A SELECT right before the change, on the same table and with conditions on the same columns, or with all of the change's conditions and more, is the author's " +
+    "check: the rows that it shows should be those that change. A check of more rows than those that change is noted. Where the filters differ, or the same filter is asked of a table with a similar name, what was looked at is not what happens. A check with the " +
     "same filter is quiet, whatever it shows.",
   remedy: "Copy the filter of one into the other.",
   example: {
@@ -36,10 +36,11 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     const [{ change, target, result }] = changes;
     if (context.at.statement - look.statement > 2 || context.inCode) return [];
     if (!tree.where || tree.from.length > (tree.kind === "delete" ? 1 : 0) || change.conditions.length !== 1) return [];
-    const same = sameFacts(filterFacts(tree.where, slice), look.filter);
+    const asked = filterFacts(tree.where, slice);
+    const same = sameFacts(asked, look.filter);
     const key = namedRelation(change.name, context.catalog, context.dialect).key;
-    const draft = (message: string, because: string[]): Draft[] => [
-      { message, because, remedy: "Copy the filter of one into the other." },
+    const draft = (message: string, because: string[], weight: Draft["weight"] = "ask"): Draft[] => [
+      { weight, message, because, remedy: "Copy the filter of one into the other." },
     ];
     if (key !== look.key) {
       if (!same || !alike(key, look.key) || result.reach.bound === "one") return [];
@@ -49,15 +50,34 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
       );
     }
     if (same) return [];
-    // A check of other columns is another question.
+    // A check of other columns is another question, unless one of the two asks all that the other asks, and more.
     const columns = columnsIn(tree.where);
-    if (columns.size !== look.columns.size || [...columns].some((one) => !look.columns.has(one))) return [];
+    const wider = holdsAll(look.filter, asked);
+    const narrower = holdsAll(asked, look.filter);
+    const sameColumns = columns.size === look.columns.size && [...columns].every((one) => look.columns.has(one));
+    if (!sameColumns && !wider && !narrower) return [];
+    if (!sameColumns && wider)
+      return draft(
+        `Line ${look.line} looks at a part only of the rows of \`${target}\` that this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
+        [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
+      );
+    if (!sameColumns)
+      return draft(
+        `Line ${look.line} looks at more rows of \`${target}\` than this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
+        [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
+        "note",
+      );
     return draft(
       `Line ${look.line} looks at other rows of \`${target}\` than this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
       [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
     );
   },
 };
+
+/** Whether a filter asks all that another one asks. */
+function holdsAll(filter: readonly FilterFact[], other: readonly FilterFact[]): boolean {
+  return other.length > 0 && other.every(({ key }) => filter.some((one) => one.key === key));
+}
 
 /** Two table names of which one begins like the other: `mooring`, `moorings`, `mooring_2024`. */
 function alike(a: string, b: string): boolean {

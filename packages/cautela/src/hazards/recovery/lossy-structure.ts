@@ -221,6 +221,13 @@ function narrowing(column: Column, type: TypeName, { dialect }: HazardContext): 
     return loss("decimals are rounded away", (of) => `${of} <> ROUND(${of}, 0)`);
   if (oldText && !newText && name !== "" && !/^(?:json|jsonb|xml|enum|bytea|blob)$/.test(name))
     return loss("values that do not read as such are refused or lost");
+  // Whatever USING makes of the values, two of them cannot tell dates, numbers or texts apart.
+  if (
+    /^bool(?:ean)?$/.test(name) &&
+    !/^(?:bool(?:ean)?|bit)$/.test(column.type) &&
+    (oldText || /date|time|numeric|decimal|number|real|double|float|interval|uuid|json/.test(column.type))
+  )
+    return loss("of each value only true or false is left");
   if (/timestamp|datetime/.test(column.type) && name === "date") return loss("the time of day goes");
   return null;
 }

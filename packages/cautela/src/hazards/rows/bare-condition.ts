@@ -52,6 +52,14 @@ export const bareCondition: Hazard = {
         drafts.push(refusal(expr, `\`${column.name}\` is ${column.type}, and a filter must be true or false`));
         return;
       }
+      if (column && lax && valueKind(column, dialect) === "text") {
+        drafts.push({
+          message: `\`${show(expr)}\` is a text and stands where a condition is meant: only a text that begins with a number other than 0 counts as true.`,
+          because: [`\`${column.name}\` is ${column.type}, and it is compared with nothing`],
+          remedy: `Compare it: ${show(expr)} = '…', or ${show(expr)} IS NOT NULL.`,
+        });
+        return;
+      }
       const value = constant(expr);
       if (value?.type !== "number" && value?.type !== "string") return;
       // 't' and 'yes' are conditions; 0 and 1 stand for false and true where those are values.

@@ -8,6 +8,7 @@ import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Query } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
+import { listedShort } from "../wording.ts";
 
 /**
  * A filter that meets other rows at every run.
@@ -79,6 +80,9 @@ function moves(part: Expr, moving: readonly Moving[], target: string, context: H
   }
   if (clock) {
     return {
+      cause: "clock",
+      about: context.show(part),
+      together: (filters) => `Which rows ${listedShort(filters)} meet depends on when the script runs.`,
       message: `Which rows \`${context.show(part)}\` meets depends on when it runs.`,
       because: [`\`${context.show(clock)}\` is the moment of the run`],
       remedy: "Write the date out if the rows were counted before.",

@@ -3,6 +3,7 @@ import {
   assignedIn,
   type ConstantValue,
   filterParts,
+  pinnedConstants,
   sameValue,
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
@@ -127,18 +128,9 @@ interface Pinned {
 }
 
 function pinnedBy(filter: readonly Expr[], { names }: HazardContext): Pinned[] {
-  return filter.flatMap((part) => {
-    if (part.kind !== "binary" || part.op !== "=") return [];
-    for (const [side, other] of [
-      [part.left, part.right],
-      [part.right, part.left],
-    ]) {
-      const column = plainColumn(side) ? usedColumn(side, names)?.name : undefined;
-      const value = constant(other);
-      if (column !== undefined && value) return [{ column, value }];
-    }
-    return [];
-  });
+  return pinnedConstants(filter, names).flatMap(({ column, values }) =>
+    values.length === 1 ? [{ column: column.name, value: values[0] }] : [],
+  );
 }
 
 /** A later statement gives all of its rows another value for what it asks, so that a second run does not meet them. */

@@ -4,12 +4,14 @@ import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import type { FiredRipple } from "../../analysis/ripples/ripple.ts";
 import type { RowChange } from "../../analysis/ripples/row-changes.ts";
-import type { WriteAction } from "../../analysis/views/refusals.ts";
-import { readShape } from "../../analysis/views/shape.ts";
+import type { Refusals, WriteAction } from "../../analysis/views/refusals.ts";
+import { readShape, type ViewShape } from "../../analysis/views/shape.ts";
 import { knownUpdatability, type Updatability } from "../../analysis/views/updatability.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
 import { shownName, type Table, type View } from "../../catalog/model.ts";
+import { foldName } from "../../catalog/names.ts";
 import { viewQuery } from "../../catalog/parsed-code.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { refusals } from "../../sql/dialects/views.ts";
 import type { Query, Source, Statement, With } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -65,7 +67,9 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
     if (query) {
       const shape = readShape(query.query, null, catalog, dialect);
       const action: WriteAction = tree.kind === "delete" ? "delete" : "update";
-      const reason = dialect.engine.queryTargets ? refusals(PRETENDED, shape, dialect)[action] : null;
+      const answer = dialect.engine.queryTargets ? refusals(PRETENDED, shape, dialect) : null;
+      const reason =
+        answer?.[action] ?? (answer && tree.kind === "update" ? sealedIn(tree, shape, answer, dialect) : null);
       if (reason)
         drafts.push({
           message: `The query that stands where the table should be cannot be written: ${reason}.`,
@@ -77,6 +81,23 @@ CREATE VIEW cheap_mooring AS SELECT mooring_id, fee FROM mooring WHERE fee < 10;
     return drafts;
   },
 };
+
+/** Why a column that an UPDATE writes through a joined query cannot be written; null: all can. */
+function sealedIn(
+  { assignments }: Extract<Statement, { kind: "update" }>,
+  { columns }: ViewShape,
+  { sealedSources }: Refusals,
+  dialect: Dialect,
+): string | null {
+  for (const target of assignments.flatMap(({ targets }) => targets)) {
+    if (target.kind !== "column") continue;
+    const name = foldName(target.path[target.path.length - 1], dialect);
+    const from = columns.find((one) => one.name === name)?.from;
+    const why = from ? sealedSources.get(from.source) : undefined;
+    if (why !== undefined) return why;
+  }
+  return null;
+}
 
 /** A query without a name, as a view. */
 const PRETENDED = {

@@ -184,18 +184,22 @@ export function noteWritten(p: Parser, tree: Statement): void {
       return;
     case "opaque": {
       if (tree.verb !== "fetch") return;
-      const [, names] = /\binto\b([^;]{0,2000})/i.exec(p.slice(tree.start, tree.end)) ?? [];
+      const text = p.slice(tree.start, Math.min(tree.end, tree.start + 4000)).replace(/\/\*[^*]*\*\/|--[^\n]*/g, " ");
+      const [, names] = /\binto\b([^;]*)/i.exec(text) ?? [];
       for (const name of names?.split(",") ?? []) noteText(p, name.trim(), null);
       return;
     }
     case "call-statement":
       // It may be an argument that the routine writes; Transact-SQL marks those.
       for (const one of tree.args)
-        if (!p.dialect.syntax.controlFlow || /^\s{0,99}out/i.test(p.slice(one.end, one.end + 103))) forget(p, one);
+        if (!p.dialect.syntax.controlFlow || OUT.test(p.slice(one.end, one.end + 200))) forget(p, one);
       return;
     default:
   }
 }
+
+/** OUT or OUTPUT after an argument, perhaps after a comment. */
+const OUT = /^(?:\s|\/\*[^*]*\*\/)*out/i;
 
 /** `=` compares in MySQL. */
 function assigns(p: Parser, op: string): boolean {

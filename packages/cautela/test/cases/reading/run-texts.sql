@@ -60,3 +60,8 @@ UPDATE loaf SET seeds = 'rye' WHERE loaf_id = 3;
 -- case: a column that is not there, in a text [tsql]
 -- finds: 1 unknown-name stop
 EXEC('UPDATE loaf SET kinds = 2 WHERE loaf_id = 3')
+-- case: packages of the engine that write no rows [plsql]
+BEGIN
+DBMS_OUTPUT.PUT_LINE('done');
+END;
+/

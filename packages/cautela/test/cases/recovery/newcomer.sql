@@ -1,4 +1,4 @@
--- hazards: no-way-back thin-backup dropped-rows drifts-on-rerun reruns-badly null-blind loose-insert
+-- hazards: no-way-back thin-backup dropped-rows drifts-on-rerun reruns-badly null-blind loose-insert check-differs
 -- no catalog
 -- case: a temporary table, dropped before it is made [tsql]
 IF OBJECT_ID('tempdb..#Twin') IS NOT NULL DROP TABLE #Twin;
@@ -52,3 +52,32 @@ INSERT IGNORE INTO class (name) SELECT class FROM vessel;
 ALTER IGNORE TABLE vote ADD UNIQUE KEY one_each (poll_id, owner_id);
 -- case: a key that the table may not meet [mariadb]
 ALTER TABLE vote ADD UNIQUE KEY one_each (poll_id, owner_id);
+-- case: the check asks more than the change [postgresql mysql sqlite tsql plsql jet]
+-- finds: 1 check-differs ask
+-- finds: 1 no-way-back note
+SELECT count(*) FROM mooring WHERE status = 'left' AND quay = 'N';
+DELETE FROM mooring WHERE status = 'left';
+-- case: the change asks more than the check [postgresql mysql sqlite tsql plsql jet]
+-- finds: 1 check-differs note
+-- finds: 1 no-way-back note
+SELECT count(*) FROM mooring WHERE status = 'left';
+DELETE FROM mooring WHERE quay = 'N' AND status = 'left';
+-- case: the check is about something else [postgresql mysql sqlite tsql plsql jet]
+-- finds: 1 no-way-back note
+SELECT count(*) FROM mooring WHERE berth_id = 7;
+DELETE FROM mooring WHERE quay = 'N' AND status = 'left';
+-- case: an archive that is made for the move [mysql mariadb postgresql]
+-- finds: 3 no-way-back note
+CREATE TABLE mooring_past (LIKE mooring);
+INSERT INTO mooring_past (mooring_id, quay) SELECT mooring_id, quay FROM mooring WHERE status = 'left';
+DELETE FROM mooring WHERE status = 'left';
+UPDATE mooring SET note = 'x' WHERE quay = 'N';
+-- case: a copy that was made for another change [postgresql mysql sqlite]
+-- finds: 2 no-way-back note
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
+UPDATE mooring SET note = 'x' WHERE status = 'left';
+UPDATE mooring SET note = 'x' WHERE quay = 'N';
+-- case: a copy that fits no change [postgresql mysql sqlite]
+-- finds: 0 thin-backup ask
+CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
+UPDATE mooring SET note = 'x' WHERE quay = 'N';

@@ -31,7 +31,7 @@ export function* borrowedDdl(context: HazardContext): IterableIterator<Found> {
     case "alter-table":
       // EXEC sp_rename is T-SQL's own.
       if (/^(?:exec|execute|sp_|\w{0,9}\.)/i.test(head(12))) return;
-      if (isIgnoringAlter(head(120))) yield { what: "ignoringAlter", at: tree.name };
+      if (tree.ignore) yield { what: "ignoringAlter", at: tree.name };
       for (const action of tree.actions) yield* ofAction(action, slice);
       return;
     case "rename":
@@ -55,11 +55,6 @@ export function* borrowedDdl(context: HazardContext): IterableIterator<Found> {
       return;
     default:
   }
-}
-
-/** Whether the head of a statement is that of ALTER IGNORE TABLE (mariadb). */
-export function isIgnoringAlter(head: string): boolean {
-  return /^alter\s{1,30}(?:online\s{1,30})?ignore\b/i.test(head);
 }
 
 const DDL: ReadonlySet<string> = new Set([

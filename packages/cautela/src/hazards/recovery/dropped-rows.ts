@@ -1,7 +1,6 @@
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Node, Statement } from "../../sql/nodes/tree.ts";
 import { children } from "../../sql/nodes/visitor.ts";
-import { isIgnoringAlter } from "../borrowed-ddl.ts";
 import { CONSTRUCTS, LETTERS } from "../constructs.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -29,7 +28,7 @@ export const droppedRows: Hazard = {
     sound:
       "INSERT INTO tariff (class, per_night) SELECT class, new_rate FROM tariff_notice WHERE new_rate IS NOT NULL;",
   },
-  check({ tree, dialect, inCode, slice, creations, catalog }) {
+  check({ tree, dialect, inCode, creations, catalog }) {
     if (tree.kind === "create-routine") return [];
     if (tree.kind === "insert" && !inCode) {
       const bends = dialect.engine.ignoreBendsValues;
@@ -70,11 +69,7 @@ export const droppedRows: Hazard = {
         },
       ];
     const dropsTwins = CONSTRUCTS.ignoringAlter.has.includes(LETTERS[dialect.id]);
-    if (
-      tree.kind === "alter-table" &&
-      dropsTwins &&
-      isIgnoringAlter(slice(tree.start, Math.min(tree.end, tree.start + 120)))
-    ) {
+    if (tree.kind === "alter-table" && dropsTwins && tree.ignore) {
       const unique = tree.actions.some(
         ({ what, ...action }) =>
           what === "add-constraint" && "constraint" in action && /^(?:unique|primary)$/.test(action.constraint.kind),

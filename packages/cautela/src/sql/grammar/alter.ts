@@ -21,7 +21,11 @@ import { typeName } from "./type.ts";
 
 /** ALTER TABLE starting after ALTER. Actions that change neither columns nor keys are `other`. */
 export function alterTable(p: Parser, start: number): AlterTableStatement {
-  while (!p.accept(K.TABLE)) p.advance();
+  let ignore = false;
+  while (!p.accept(K.TABLE)) {
+    if (p.is(K.IGNORE)) ignore = true;
+    p.advance();
+  }
   const optional = ifExists(p);
   p.accept(K.ONLY);
   const name = p.name("the name of a table");
@@ -30,6 +34,7 @@ export function alterTable(p: Parser, start: number): AlterTableStatement {
     kind: "alter-table",
     name,
     ifExists: optional,
+    ignore,
     actions: [],
     start,
     end: start,

@@ -286,7 +286,7 @@ function renamedBy(args: readonly Expr[], start: number, end: number): Statement
       if (idents.length < 2) return null;
       const action = { what: "rename-column" as const, name: last, to: own, ifExists: false, start, end };
       const name = nameOf(idents.slice(0, -1), args[0]);
-      return { kind: "alter-table", name, ifExists: false, actions: [action], start, end };
+      return { kind: "alter-table", name, ifExists: false, ignore: false, actions: [action], start, end };
     }
     case "INDEX": {
       if (idents.length < 2) return null;

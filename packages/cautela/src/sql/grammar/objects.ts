@@ -212,7 +212,15 @@ export function alterObject(p: Parser, object: string, start: number): Statement
       end: p.previousEnd,
     };
     if (object === "view")
-      return { kind: "alter-table", name: from, ifExists: false, actions: [action], start, end: p.previousEnd };
+      return {
+        kind: "alter-table",
+        name: from,
+        ifExists: false,
+        ignore: false,
+        actions: [action],
+        start,
+        end: p.previousEnd,
+      };
     return null;
   }
   if (p.is(K.SET) && p.nextIs(K.SCHEMA)) {

@@ -147,6 +147,8 @@ export interface AlterTableStatement extends Span {
   readonly kind: "alter-table";
   readonly name: Name;
   readonly ifExists: boolean;
+  /** ALTER IGNORE TABLE: rows that a new key would refuse are deleted (mariadb). */
+  readonly ignore: boolean;
   readonly actions: readonly AlterAction[];
 }
 

@@ -67,11 +67,16 @@ export function changingSql(
 function differences(writer: SqlWriter, text: ChangeText, table: Table | undefined): string | null {
   if (text.assignments.length === 0) return null;
   const parts: string[] = [];
-  for (const { column, value, assignment } of text.assignments) {
+  for (const { column, written, value, assignment } of text.assignments) {
     if (value === "" || (assignment.value.kind === "literal" && assignment.value.type === "default")) return null;
     const known = columnNamed(table, column);
     if (known && !writer.equatable(known)) return null;
-    parts.push(writer.differs(`${text.ref}.${writer.column(table, column)}`, writer.stored(`(${value})`, known)));
+    parts.push(
+      writer.differs(
+        `${text.ref}.${table ? writer.column(table, column) : written}`,
+        writer.stored(`(${value})`, known),
+      ),
+    );
   }
   return parts.join(" OR ");
 }
@@ -88,8 +93,8 @@ export function preview(
   const before: string[] = [];
   const ordered = writer.assignsInOrder;
   let shown = 0;
-  for (const { column, value, assignment } of text.assignments) {
-    const name = writer.column(table, column);
+  for (const { column, written, value, assignment } of text.assignments) {
+    const name = table ? writer.column(table, column) : written;
     if (value === "")
       sheet.reason(`the new value of ${column} comes from a query of several columns, and is not shown`);
     else if (assignment.value.kind === "literal" && assignment.value.type === "default")

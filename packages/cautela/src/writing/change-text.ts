@@ -16,6 +16,8 @@ export interface WrittenStatement {
 /** One column that is given a value, as text. */
 export interface AssignedText {
   column: string;
+  /** The column as the statement writes it, for a table that the catalog does not hold. */
+  written: string;
   value: string;
   assignment: Assignment;
 }
@@ -159,14 +161,21 @@ function assignmentsOf(
       const found = change.names.resolve(target, change.scope);
       // The columns of another table of the same statement are another change.
       if (found && change.relation && found.relation !== change.relation) return;
-      const column = change.names.fold(target.path[target.path.length - 1]);
+      const last = target.path[target.path.length - 1];
+      const column = change.names.fold(last);
+      const written = cut(last);
       const single = targets.length === 1 ? value : value.kind === "row" ? value.items[i] : null;
       if (!single) {
-        list.push({ column, value: "", assignment });
+        list.push({ column, written, value: "", assignment });
         return;
       }
       const text = cut(single);
-      list.push({ column, value: op === "=" ? text : `${cut(target)} ${op.slice(0, -1)} (${text})`, assignment });
+      list.push({
+        column,
+        written,
+        value: op === "=" ? text : `${cut(target)} ${op.slice(0, -1)} (${text})`,
+        assignment,
+      });
     });
   }
   return list;

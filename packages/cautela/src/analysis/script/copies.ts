@@ -270,6 +270,8 @@ const NO_SLICE = (): string => "";
 /** From BEGIN to COMMIT, ROLLBACK, or the end of the script. */
 export interface TransactionSpan {
   at: Moment;
+  /** Nobody has begun it: the engine is always in one, and the client commits it at its end (plsql). */
+  implied: boolean;
   end: "open" | "commit" | "rollback" | "silent";
   endAt: Moment | null;
   changes: number;

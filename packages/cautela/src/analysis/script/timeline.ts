@@ -63,6 +63,8 @@ export class Timeline {
   /** How many tables it drops, and whether it does nothing else. */
   dropped = 0;
   dropsOnly = true;
+  /** Those in a transaction that nobody has begun, since the last COMMIT. */
+  readonly #impliedCommits: { at: Moment; span: TransactionSpan; what: string }[] = [];
   /** How much had been destroyed when a savepoint was set. */
   readonly #savepoints = new Map<string, number>();
   readonly #creations: Creations;
@@ -78,6 +80,7 @@ export class Timeline {
     this.copies = new CopyLedger(dialect);
     this.guards = new GuardLedger(dialect, creations);
     this.#declared = policy.backup?.elsewhere ?? null;
+    this.#imply({ statement: -1, region: NOWHERE });
   }
 
   /** What was said so far about a copy that is kept elsewhere; null: nothing. */
@@ -139,7 +142,10 @@ export class Timeline {
   #transactions({ tree, at, conditional, slice }: Step): void {
     // IF @@ERROR <> 0 ROLLBACK is no end; where a branch commits, the whole cannot be taken for a trial.
     if (conditional && tree.kind === "transaction" && tree.action !== "begin" && this.#open) {
-      if (tree.action === "commit") this.#open.end = "commit";
+      if (tree.action === "commit") {
+        this.#open.end = "commit";
+        this.#open.implied = false;
+      }
       return;
     }
     if (
@@ -151,6 +157,7 @@ export class Timeline {
     if (tree.kind === "if" && endsEitherWay(tree)) this.#end("commit", at, "");
     if (tree.kind === "transaction") {
       if (tree.action === "begin") {
+        if (this.#open?.implied) return;
         // MySQL commits what is open; the others warn, or nest.
         if (this.#open && this.#dialect.run.structureCommits) this.#end("silent", at, "BEGIN");
         // T-SQL counts them: only the outermost COMMIT commits.
@@ -181,23 +188,40 @@ export class Timeline {
   }
 
   #begin(at: Moment): void {
-    const span: TransactionSpan = { at, end: "open", endAt: null, changes: 0, batches: 0, checked: false };
+    const span: TransactionSpan = { ...newSpan(at), implied: false, end: "open" };
     this.#open = span;
     if (this.spans.length < KEPT) this.spans.push(span);
+  }
+
+  /** Where the engine is always in a transaction, the next one begins with the end of the one before. */
+  #imply(at: Moment): void {
+    if (this.#dialect.run.alwaysInTransaction) this.#open = { ...newSpan(at), implied: true, end: "commit" };
   }
 
   #end(how: "commit" | "rollback" | "silent", at: Moment, what: string): void {
     const span = this.#open;
     if (!span) return;
     if (span.end === "open") span.end = how;
+    else if (span.implied && how === "rollback") span.end = how;
     span.endAt = at;
     this.#nested = 0;
     // A copy that was made in it is gone with it.
     if (span.end === "rollback")
       for (let i = this.copies.list.length - 1; i >= 0 && this.copies.list[i].at.statement > span.at.statement; i--)
         this.copies.list[i].undone ??= at;
-    if (how === "silent" && this.silentCommits.length < KEPT) this.silentCommits.push({ at, span, what });
+    if (how === "silent" && !span.implied && this.silentCommits.length < KEPT)
+      this.silentCommits.push({ at, span, what });
     this.#open = null;
+    this.#impliedEnd(span, how, at, what);
+  }
+
+  /** DDL between changes is everyday work in Oracle; what it has committed matters where a ROLLBACK is to bring that back. */
+  #impliedEnd(span: TransactionSpan, how: "commit" | "rollback" | "silent", at: Moment, what: string): void {
+    if (how === "silent" && span.implied && span.changes > 0 && this.#impliedCommits.length < KEPT)
+      this.#impliedCommits.push({ at, span, what });
+    if (how === "rollback") this.silentCommits.push(...this.#impliedCommits);
+    if (how !== "silent") this.#impliedCommits.length = 0;
+    this.#imply(at);
   }
 
   // ------------------------------------------------------------ destruction
@@ -272,6 +296,21 @@ export class Timeline {
     const { tree, catalog, at } = step;
     switch (tree.kind) {
       case "drop":
+        if (tree.object === "") {
+          // DROP OWNED BY role (postgresql): its tables with their rows.
+          const owned = /^drop\s+owned\s+by\s+([^;]{1,200})/i.exec(
+            step.slice(tree.start, Math.min(tree.end, tree.start + 240)),
+          );
+          if (owned)
+            add({
+              key: "owned",
+              shown: `all that ${owned[1].trim()} owns`,
+              action: "drop",
+              columns: null,
+              table: null,
+              reach: { bound: "every" },
+            });
+        }
         if (dropsRows(tree, this.#dialect))
           for (const name of tree.names) {
             const relation = tree.object === "table" ? catalog?.resolve(name) : undefined;
@@ -391,6 +430,12 @@ function upserted({ conflicts, source }: Extract<Statement, { kind: "insert" }>)
   return conflicts.flatMap(({ action, assignments }) =>
     action === "update" ? assignedColumns(assignments).map((one) => one.toLowerCase()) : [],
   );
+}
+
+const NOWHERE = { line: 0, column: 0, endLine: 0, endColumn: 0 };
+
+function newSpan(at: Moment): Omit<TransactionSpan, "implied" | "end"> {
+  return { at, endAt: null, changes: 0, batches: 0, checked: false };
 }
 
 /** A change with its text, where a query for its rows may be written from it. */

@@ -11,6 +11,7 @@ import { constant } from "../../analysis/conditions/constants.ts";
 import type { PastChange } from "../../analysis/script/history.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { UpdateStatement } from "../../sql/nodes/tree.ts";
+import { singleBlanks } from "../../text/blanks.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -39,7 +40,7 @@ export const staleFilter: Hazard = {
   },
   check(context) {
     const { changes, names, history, tree, found, catalog, dialect, line } = context;
-    const drafts: Draft[] = [];
+    const drafts: Draft[] = copiedTooLate(context);
     if (changes.length > 0)
       for (const { body } of found.queries) {
         // A subquery that asks another table for a value that is no longer there.
@@ -124,6 +125,38 @@ export const staleFilter: Hazard = {
     return drafts;
   },
 };
+
+/** INSERT … SELECT, or a copy, of rows that a statement before has deleted by the same filter: a move in the wrong order. */
+function copiedTooLate({ tree, timeline, history, catalog, dialect, slice }: HazardContext): Draft[] {
+  const query = tree.kind === "insert" ? tree.source : tree.kind === "create-table" ? tree.query : null;
+  const body = query?.body;
+  if (body?.kind !== "select" || body.from.length !== 1 || timeline.destructions.length === 0) return [];
+  const [source] = body.from;
+  if (source.kind !== "table") return [];
+  const { key, shown } = namedRelation(source.name, catalog, dialect);
+  const asked = body.where ? singleBlanks(slice(body.where.start, body.where.end)).toLowerCase() : "";
+  for (let i = timeline.destructions.length - 1; i >= 0; i--) {
+    const lost = timeline.destructions[i];
+    if (lost.key !== key) continue;
+    if (lost.undone || (lost.action !== "delete" && lost.action !== "truncate")) return [];
+    const whole = lost.action === "truncate" || lost.reach.bound === "every";
+    const same = asked !== "" && lost.filterText.toLowerCase() === asked;
+    if ((!whole && !same) || history.touched(key).brought > lost.at.statement) return [];
+    const line = lost.at.region.line;
+    return [
+      {
+        weight: lost.span?.end === "rollback" ? "note" : "stop",
+        message: `Nothing is copied: line ${line} has deleted the rows of \`${shown}\` that this asks for.`,
+        because: [
+          whole ? `line ${line} deletes every row` : `the statement on line ${line} has the same filter`,
+          "no row has been added in between",
+        ],
+        remedy: `Put this statement before line ${line}.`,
+      },
+    ];
+  }
+  return [];
+}
 
 /** A column of a joined table that is asked for a value which is no longer there. */
 function joined({ conditions, relation }: Change, { names, history, catalog, dialect }: HazardContext): Draft[] {

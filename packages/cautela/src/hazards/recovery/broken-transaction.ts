@@ -1,3 +1,4 @@
+import { withoutComments } from "../constructs.ts";
 import type { Hazard } from "../hazard.ts";
 
 /**
@@ -10,10 +11,13 @@ export const brokenTransaction: Hazard = {
   id: "broken-transaction",
   family: "recovery",
   weight: "stop",
+  statements: ["opaque", "create-index", "create-schema", "drop", "setting"],
   title: "A transaction that commits in the middle",
   explanation:
     "In MySQL, MariaDB and Oracle a statement that changes the structure commits whatever is open, without a word. What stands before it in the transaction " +
-    "can no longer be rolled back, and what comes after it runs outside. PostgreSQL, SQLite and SQL Server roll structure back as well, and are quiet.",
+    "can no longer be rolled back, and what comes after it runs outside. PostgreSQL, SQLite and SQL Server roll structure back as well, and are quiet; what they " +
+    "refuse inside of a transaction (VACUUM, CREATE INDEX CONCURRENTLY), or leave undone there (PRAGMA foreign_keys), is told. Oracle is always in a transaction: " +
+    "DDL is told where a ROLLBACK after it is to bring back what it has committed.",
   remedy: "Put the DDL statements before BEGIN or after COMMIT.",
   example: {
     dialect: "mariadb",
@@ -27,12 +31,43 @@ START TRANSACTION;
 UPDATE mooring SET fee = 12 WHERE mooring_id = 3;
 COMMIT;`,
   },
+  check({ tree, timeline, dialect, slice, session, show }) {
+    const { open } = timeline;
+    const { refusedInTransaction: refused, idleInTransaction: idle } = dialect.run;
+    if (!open || open.implied) return [];
+    const begun = `the transaction of line ${open.at.region.line} is open`;
+    if (tree.kind === "setting" && idle.has(tree.name))
+      return [
+        {
+          refused: true,
+          weight: "ask",
+          message: `\`${show(tree)}\` does nothing inside of a transaction: it stays as it was.`,
+          because: [
+            begun,
+            session.keys === true
+              ? "foreign keys are on: DROP TABLE deletes the rows of its table first, and with them what refers to them by ON DELETE CASCADE"
+              : "if foreign keys are on, DROP TABLE deletes the rows of its table first, and with them what refers to them by ON DELETE CASCADE",
+          ],
+          remedy: "Put it before BEGIN, and switch back after COMMIT.",
+        },
+      ];
+    const head = withoutComments(slice)(tree.start, Math.min(tree.end, tree.start + 300));
+    if (!refused?.test(head)) return [];
+    return [
+      {
+        refused: true,
+        message: `The engine refuses \`${show(tree)}\` inside of a transaction.`,
+        because: [begun],
+        remedy: "Put it before BEGIN or after COMMIT.",
+      },
+    ];
+  },
   finish({ timeline, dialect }) {
     return timeline.silentCommits.map(({ at, span, what }) => ({
       at,
       weight: span.changes > 0 ? ("stop" as const) : ("note" as const),
       ...(span.changes > 0 ? {} : { cause: "nothing has been changed before" }),
-      message: `${what} commits the transaction of line ${span.at.region.line} here${span.changes > 0 ? ", with the changes made in it so far" : ""}.`,
+      message: `${what} commits ${span.implied ? "what was changed before it" : `the transaction of line ${span.at.region.line}`} here${span.changes > 0 && !span.implied ? ", with the changes made in it so far" : ""}.`,
       because: [
         `in ${dialect.title} ${what === "BEGIN" ? "a second BEGIN" : "a statement that changes the structure"} commits by itself`,
         "a ROLLBACK after it brings nothing back that stands before it",

@@ -156,7 +156,9 @@ function reasons(lost: Destruction, way: WayBack, first: string | undefined): st
     ...(first === undefined ? [] : [first]),
     "no copy of it stands before, and no comment says where one is kept (-- cautela: backup REASON)",
     ...(way.kind === "trial" ? [way.why] : []),
-    ...(lost.span?.end === "commit" ? ["the transaction around it is committed, so it brings nothing back"] : []),
+    ...(lost.span?.end === "commit" && !lost.span.implied
+      ? ["the transaction around it is committed, so it brings nothing back"]
+      : []),
     ...(lost.ripples.length > 0
       ? [`with it, rows change in ${listed([...new Set(lost.ripples.map(({ name }) => name))].slice(0, 6))}`]
       : []),
@@ -234,7 +236,7 @@ function copyFirst(lost: Destruction, { dialect }: FinishContext): string {
   if (!copy || copy.length > LONGEST) return `Keep a copy of those rows of \`${shown}\` first.`;
   // DDL would commit what the transaction has done so far.
   const before =
-    dialect.run.structureCommits && span && span.at.statement < at.statement && span.at.region.line > 0
+    dialect.run.structureCommits && span && !span.implied && span.at.statement < at.statement && span.at.region.line > 0
       ? `, before the transaction of line ${span.at.region.line} begins`
       : "";
   return `Copy first${before}: ${copy}`;

@@ -44,7 +44,7 @@ COMMIT;`,
               !copy.handedOn &&
               lost.at.statement - copy.at.statement <= 3 &&
               !copy.temporary &&
-              (lost.span === null || copy.at.statement < lost.span.at.statement),
+              (lost.span === null || lost.span.implied || copy.at.statement < lost.span.at.statement),
           ),
     );
     const draft = (at: Draft["at"], weight: "ask" | "note", message: string, because: string[]): Draft[] => [

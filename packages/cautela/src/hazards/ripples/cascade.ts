@@ -3,7 +3,8 @@ import { nodeReach } from "../../analysis/ripples/ripple.ts";
 import { preparing, wantedOf } from "../../analysis/script/prepared.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { droppedParents } from "../dropped-parents.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed, reachWords } from "../wording.ts";
 
 /**
@@ -18,12 +19,12 @@ export const cascade: Hazard = {
   lasting: true,
   weight: "ask",
   depends: ["names", "ripples"],
-  needs: Trait.ripple,
+  needs: Trait.ripple | Trait.structure,
   title: "Foreign keys carry the change on",
   explanation:
     "Foreign keys with ON DELETE or ON UPDATE CASCADE, SET NULL or SET DEFAULT change rows of other tables, to any depth. The statement names " +
     "none of them, the row count that it reports leaves them out, and a copy of its own table does not bring them back. One row with its " +
-    "children, and a script that deletes the children by hand first, are only noted.",
+    "children, and a script that deletes the children by hand first, are only noted. In SQLite, DROP TABLE deletes the rows of its table first, so that a table which is rebuilt takes its children along.",
   remedy: "Count the rows that depend on those you delete, and copy those tables too.",
   example: {
     dialect: "postgresql",
@@ -32,8 +33,9 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
     dangerous: "DELETE FROM mooring WHERE status = 'left';",
     sound: "UPDATE mooring SET status = 'left' WHERE mooring_id = 3;",
   },
-  check({ ripples, history, policy, slice }) {
-    const drafts: Draft[] = [];
+  check(context) {
+    const { ripples, history, policy, slice } = context;
+    const drafts: Draft[] = dropped(context);
     for (const fired of ripples) {
       const places = writtenPlaces([fired]).filter(
         ({ chain }) =>
@@ -78,3 +80,33 @@ CREATE TABLE pilotage (pilotage_id integer PRIMARY KEY, mooring_id integer NOT N
     return drafts;
   },
 };
+
+/** A parent that is dropped, often to be rebuilt: its rows are deleted first, and the keys that are on act on their children (sqlite). */
+function dropped(context: HazardContext): Draft[] {
+  const parents = droppedParents(context).filter(
+    ({ key }) => key.onDelete !== "no action" && key.onDelete !== "restrict",
+  );
+  const goes = parents.filter(({ key }) => key.onDelete === "cascade");
+  const business = goes.some(({ child }) => tableClass(child, context.policy) === "business");
+  const [first] = parents;
+  if (!first) return [];
+  const children = [...new Set((goes.length > 0 ? goes : parents).map(({ child }) => child))];
+  return [
+    {
+      weight: business ? (first.sure ? "stop" : "ask") : first.sure ? "ask" : "note",
+      message: `DROP TABLE deletes the rows of \`${first.parent}\` first, and foreign keys carry that on: rows ${goes.length > 0 ? "go" : "change"} in ${listed(children)}.`,
+      because: [
+        ...parents
+          .slice(0, 8)
+          .map(
+            ({ child, key }) =>
+              `\`${child}\` refers to \`${first.parent}\` with ON DELETE ${key.onDelete.toUpperCase()}`,
+          ),
+        first.sure
+          ? "foreign keys are on"
+          : "foreign keys are off by default, and whoever connects may have switched them on",
+      ],
+      remedy: "Write PRAGMA foreign_keys = OFF before BEGIN, and PRAGMA foreign_key_check before COMMIT.",
+    },
+  ];
+}

@@ -5,7 +5,8 @@ import { Trait } from "../../analysis/statement/traits.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { shownName } from "../../catalog/model.ts";
 import { bareName, foldName } from "../../catalog/names.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { droppedParents } from "../dropped-parents.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -19,7 +20,7 @@ export const referenceBlocks: Hazard = {
   family: "ripples",
   weight: "stop",
   depends: ["names", "ripples"],
-  needs: Trait.ripple,
+  needs: Trait.ripple | Trait.structure,
   title: "Rows that others refer to",
   explanation:
     "A foreign key without CASCADE refuses the delete, or the change of the key, while rows refer to it. TRUNCATE of a table that others refer to " +
@@ -33,8 +34,9 @@ CREATE TABLE mooring (mooring_id integer PRIMARY KEY, vessel_id integer NOT NULL
     dangerous: "TRUNCATE vessel;",
     sound: "DELETE FROM mooring WHERE vessel_id = 3;",
   },
-  check({ ripples, history, tree, dialect, catalog, slice, at }) {
-    const drafts: Draft[] = [];
+  check(context) {
+    const { ripples, history, tree, dialect, catalog, slice, at } = context;
+    const drafts: Draft[] = dropped(context);
     // PostgreSQL empties tables that refer to each other when one TRUNCATE names them all.
     const together =
       tree.kind === "truncate"
@@ -130,6 +132,23 @@ function behindCascade({ ripple }: FiredRipple): Draft[] {
       message: `The engine refuses this where other tables refer to rows of ${listed(tables)} that go with it (${listed([...new Set(notes.map(({ name }) => name))])}).`,
       because: notes.map(({ text }) => text),
       remedy: "Clear or move the rows that refer to them first.",
+    },
+  ];
+}
+
+/** A parent that is dropped while foreign keys are on: its rows are deleted first, and those that others refer to refuse it (sqlite). */
+function dropped(context: HazardContext): Draft[] {
+  const held = droppedParents(context).filter(
+    ({ key, sure }) => sure && (key.onDelete === "no action" || key.onDelete === "restrict"),
+  );
+  const [first] = held;
+  if (!first) return [];
+  return [
+    {
+      weight: "ask",
+      message: `DROP TABLE deletes the rows of \`${first.parent}\` first, which is refused while rows of ${listed([...new Set(held.map(({ child }) => child))])} refer to it.`,
+      because: ["foreign keys are on"],
+      remedy: "Write PRAGMA foreign_keys = OFF before BEGIN, and PRAGMA foreign_key_check before COMMIT.",
     },
   ];
 }

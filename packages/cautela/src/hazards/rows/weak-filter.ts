@@ -1,5 +1,11 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { filterParts, pinnedConstants, shownValue, usedColumn } from "../../analysis/conditions/conditions.ts";
+import {
+  type ConstantValue,
+  filterParts,
+  pinnedConstants,
+  shownValue,
+  usedColumn,
+} from "../../analysis/conditions/conditions.ts";
 import { uniqueOn } from "../../analysis/conditions/links.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -59,7 +65,7 @@ export const weakFilter: Hazard = {
       const pinned = pinnedConstants(parts, names);
       if (pinned.length !== parts.length || pinned.length === 0) continue;
       const columns = pinned.map(({ column }) => columnLike(table, column.name));
-      if (!pinned.every(({ column, values }, i) => values.length === 1 && looksLikeOne(columns[i] ?? column))) continue;
+      if (!pinned.every(({ column, values }, i) => isSomebodys(values) && looksLikeOne(columns[i] ?? column))) continue;
       if (columns.some((column) => !column || valueKind(column, dialect) !== "text")) continue;
       if (table.foreignKeys.some((key) => key.columns.some((one) => columns.some((column) => column?.name === one))))
         continue;
@@ -89,6 +95,14 @@ export const weakFilter: Hazard = {
   },
 };
 
+/** Whether a column is compared with one value that is of one row; what stands for no value is cleared in all rows that have it. */
+function isSomebodys(values: readonly ConstantValue[]): boolean {
+  const [only] = values;
+  return values.length === 1 && !(only.type === "string" && NO_VALUE.test(only.value.trim()));
+}
+
+const NO_VALUE = /^(?:[-–.?_x0]{0,9}|n\.?\/?a\.?|null|none|nil|unknown|undefined|tbd|todo|test|empty|dummy|keine?)$/i;
+
 /** A key that is looked up by a name which nothing keeps unique: `owner_id IN (SELECT owner_id FROM owner WHERE name = 'Ada Storm')`. */
 function keyByName(part: Expr, names: Resolution, dialect: Dialect, show: (node: Span) => string): Draft | null {
   const query =
@@ -115,7 +129,7 @@ function keyByName(part: Expr, names: Resolution, dialect: Dialect, show: (node:
   const pinned = pinnedConstants(parts, names);
   if (pinned.length !== parts.length || pinned.length === 0) return null;
   const columns = pinned.map(({ column }) => columnLike(table, column.name));
-  if (!pinned.every(({ column, values }, i) => values.length === 1 && looksLikeOne(columns[i] ?? column))) return null;
+  if (!pinned.every(({ column, values }, i) => isSomebodys(values) && looksLikeOne(columns[i] ?? column))) return null;
   if (columns.some((column) => !column || valueKind(column, dialect) !== "text")) return null;
   if (uniqueOn(relation, new Set(columns.map((column) => column?.name ?? "")))) return null;
   const words = pinned.map(({ column, values }) => `\`${column.name}\` = ${shownValue(values[0])}`).join(" and ");

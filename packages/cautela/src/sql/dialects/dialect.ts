@@ -106,6 +106,10 @@ export interface RunRules {
   readonly structureCommits: boolean;
   /** There is always a transaction open; nothing commits by itself. */
   readonly alwaysInTransaction: boolean;
+  /** The heads of statements that are refused inside of a transaction. */
+  readonly refusedInTransaction: RegExp | null;
+  /** Settings that do nothing inside of a transaction, by their names. */
+  readonly idleInTransaction: ReadonlySet<string>;
 }
 
 /** One dialect: the differences, and nothing that all share. */

@@ -181,6 +181,8 @@ export interface EngineRules {
   readonly nestedTransactions: boolean;
   /** `foreign_keys` is a setting of the session. */
   readonly pragmas: boolean;
+  /** DROP TABLE deletes the rows of the table first, by which foreign keys that are on act on other tables. */
+  readonly dropDeletesRows: boolean;
   /** A query may stand where the table to be changed stands. */
   readonly queryTargets: boolean;
   /** A joined view takes values for columns of several tables. */
@@ -354,6 +356,7 @@ const NONE: Record<Flag, boolean> = {
   nullSwallowsRow: false,
   nestedTransactions: false,
   pragmas: false,
+  dropDeletesRows: false,
   queryTargets: false,
   writesBothSides: false,
   appendsViewColumns: false,

@@ -108,5 +108,7 @@ export const standardGrammar: GrammarRules = {
 export const standardRun: RunRules = {
   structureCommits: false,
   alwaysInTransaction: false,
+  refusedInTransaction: null,
+  idleInTransaction: new Set(),
   session: () => ({ keys: true, triggers: true, recursion: true }),
 };

@@ -1,6 +1,6 @@
 -- hazards: hollow-filter dead-filter bare-condition every-row
 -- tables
-CREATE TABLE owner (owner_id integer NOT NULL PRIMARY KEY, phone varchar(20), status varchar(10) NOT NULL, left_on date);
+CREATE TABLE owner (owner_id integer NOT NULL PRIMARY KEY, phone varchar(20), note varchar(20), status varchar(10) NOT NULL, left_on date);
 CREATE TABLE vessel (vessel_id integer NOT NULL PRIMARY KEY, owner_id integer NOT NULL, class varchar(10) NOT NULL, phone varchar(20), FOREIGN KEY (owner_id) REFERENCES owner (owner_id));
 CREATE TABLE mooring (mooring_id integer NOT NULL PRIMARY KEY, vessel_id integer NOT NULL, from_day date NOT NULL, fee numeric(8,2) NOT NULL, status varchar(10) NOT NULL, FOREIGN KEY (vessel_id) REFERENCES vessel (vessel_id));
 CREATE TABLE tariff (class varchar(10) NOT NULL, valid_from date NOT NULL, per_night numeric(8,2) NOT NULL, PRIMARY KEY (class, valid_from));
@@ -13,14 +13,14 @@ UPDATE owner SET phone = '1' WHERE COALESCE(phone, 'none') IS NOT NULL;
 -- finds: 0 dead-filter ask
 UPDATE owner SET phone = '1' WHERE COALESCE(phone, status) IS NULL;
 -- case: COALESCE of two columns that may be NULL [postgresql mysql mariadb sqlite tsql plsql]
-UPDATE owner SET phone = '1' WHERE COALESCE(phone, left_on) IS NOT NULL;
--- case: EXISTS that compares the outer column with itself [postgresql sqlite plsql]
+UPDATE owner SET phone = '1' WHERE COALESCE(phone, note) IS NOT NULL;
+-- case: EXISTS that compares the outer column with itself [postgresql sqlite]
 -- finds: 0 hollow-filter stop
-UPDATE mooring m SET fee = 0 WHERE EXISTS (SELECT 1 FROM vessel v WHERE m.vessel_id = m.vessel_id AND v.class = 'sail');
--- case: EXISTS that asks of the outer row alone [postgresql sqlite plsql]
-UPDATE mooring m SET fee = 0 WHERE EXISTS (SELECT 1 FROM vessel v WHERE m.status = 'left' AND v.class = 'sail');
--- case: EXISTS that is tied in its join [postgresql sqlite plsql]
-UPDATE mooring m SET fee = 0 WHERE EXISTS (SELECT 1 FROM vessel v JOIN owner o ON o.owner_id = v.owner_id AND v.vessel_id = m.vessel_id WHERE m.status = 'left');
+UPDATE mooring AS m SET fee = 0 WHERE EXISTS (SELECT 1 FROM vessel v WHERE m.vessel_id = m.vessel_id AND v.class = 'sail');
+-- case: EXISTS that asks of the outer row alone [postgresql sqlite]
+UPDATE mooring AS m SET fee = 0 WHERE EXISTS (SELECT 1 FROM vessel v WHERE m.status = 'left' AND v.class = 'sail');
+-- case: EXISTS that is tied in its join [postgresql sqlite]
+UPDATE mooring AS m SET fee = 0 WHERE EXISTS (SELECT 1 FROM vessel v JOIN owner o ON o.owner_id = v.owner_id AND v.vessel_id = m.vessel_id WHERE m.status = 'left');
 -- case: a text as a condition [mysql mariadb sqlite]
 -- finds: 0 bare-condition ask
 DELETE FROM mooring WHERE status;

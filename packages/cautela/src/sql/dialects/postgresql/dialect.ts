@@ -173,6 +173,9 @@ export const postgresql = dialect(
   ),
   {
     ...standardRun,
+    // PostgreSQL 15 manual, VACUUM, CREATE INDEX, REINDEX, CREATE DATABASE, ALTER SYSTEM.
+    refusedInTransaction:
+      /^(?:vacuum\b|(?:create\s+(?:unique\s+)?|drop\s+)index\s+concurrently\b|reindex\s+(?:\([^)]*\)\s*)?(?:(?:index|table|schema)\s+concurrently|database|system)\b|(?:create|drop)\s+(?:database|tablespace)\b|alter\s+system\b)/i,
     session: (setting) => {
       const replica = setting("session_replication_role") === "replica";
       return { keys: !replica, triggers: !replica, recursion: true };

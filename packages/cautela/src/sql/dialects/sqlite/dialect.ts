@@ -128,6 +128,7 @@ export const sqlite = dialect(
       "keysStayInSchema",
       "raiseFunction",
       "pragmas",
+      "dropDeletesRows",
       "booleansAreValues",
       "lastAssignmentWins",
       "renameChecksViews",
@@ -145,6 +146,9 @@ export const sqlite = dialect(
   ),
   {
     ...standardRun,
+    refusedInTransaction: /^(?:vacuum|detach)\b/i,
+    // sqlite.org, "PRAGMA foreign_keys": a no-op within a transaction.
+    idleInTransaction: new Set(["foreign_keys"]),
     session: (setting) => {
       const keys = setting("foreign_keys");
       const recursive = setting("recursive_triggers");

@@ -265,5 +265,11 @@ export const tsql = dialect(
       refusesDrop: keysOrConstraints,
     },
   ),
-  { ...standardRun, session: () => ({ keys: true, triggers: true, recursion: false }) },
+  {
+    ...standardRun,
+    // Transact-SQL reference, "Transactions": statements that no explicit transaction takes.
+    refusedInTransaction:
+      /^(?:(?:alter|create|drop)\s+database\b(?!\s+(?:audit|scoped|encryption))|backup\s|restore\s|reconfigure\b)/i,
+    session: () => ({ keys: true, triggers: true, recursion: false }),
+  },
 );

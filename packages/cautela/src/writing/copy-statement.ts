@@ -53,8 +53,12 @@ const AFTER = "_before";
 /** A name for the copy of a table, beside it, and no longer than a name may be. */
 export function copyName(name: Name, table: Table | undefined, writer: SqlWriter): string {
   const room = writer.dialect.engine.longestName - AFTER.length;
-  if (table)
-    return writer.beside(table, (table.written?.[table.written.length - 1] ?? table.name).slice(0, room) + AFTER);
+  if (table) {
+    const own = (table.written?.[table.written.length - 1] ?? table.name).slice(0, room);
+    // In capital letters as a whole, where its own name is so: a name in mixed letters would need quotes (Oracle).
+    const upper = own === own.toUpperCase() && /[A-Z]/.test(own);
+    return writer.beside(table, own + (upper ? AFTER.toUpperCase() : AFTER));
+  }
   const { text, quoted } = name.parts[name.parts.length - 1];
   const own = text.slice(0, room) + AFTER;
   return quoted ? writer.quoted(own) : own;

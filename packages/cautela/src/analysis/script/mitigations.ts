@@ -44,7 +44,8 @@ export function mitigation(
     if (named === "single-row" || holdsOneRow(change.table ?? null))
       return { kind: "single-row", text: `\`${shown}\` holds one row` };
     // The name and the columns together say so.
-    if (!named && namesVersion(shown) && columns.some(isVersionColumn))
+    const all = change.statement.assignments;
+    if (!named && namesVersion(shown) && (columns.some(isVersionColumn) || all.some(isRelease) || all.some(isNumber)))
       return { kind: "single-row", text: `\`${shown}\` holds a version, in one row` };
     // The version of the whole, whatever the table is called: UPDATE settings SET version = '2.4.1'.
     if (!named && change.statement.assignments.every(bumpsVersion))
@@ -62,15 +63,29 @@ export function mitigation(
 }
 
 /** `version = '2.4.1'`: the number of a release, and not a row's own count of its changes. */
-function bumpsVersion({ targets, value }: Assignment): boolean {
+function bumpsVersion(assignment: Assignment): boolean {
+  const { targets } = assignment;
   const [target] = targets;
-  const given = constant(value);
   return (
     targets.length === 1 &&
     target.kind === "column" &&
     /^(?:(?:db|schema|database|data|app|program)_?)?version$/i.test(target.path[target.path.length - 1].text) &&
-    given?.type === "string" &&
-    /^v?\d+(?:\.\d+)+[-.\w]*$/.test(given.value)
+    isRelease(assignment)
+  );
+}
+
+/** `'3.7.0'`. */
+function isRelease({ value }: Assignment): boolean {
+  const given = constant(value);
+  return given?.type === "string" && /^v?\d+(?:\.\d+)+[-.\w]*$/.test(given.value);
+}
+
+/** `number = 37`: the name of the column is the only one that such a table can have. */
+function isNumber({ targets: [target], value }: Assignment): boolean {
+  return (
+    target?.kind === "column" &&
+    /^(?:number|num|no|nr|value|val|id)$/i.test(target.path[target.path.length - 1].text) &&
+    constant(value)?.type === "number"
   );
 }
 

@@ -1,3 +1,4 @@
+import type { Catalog } from "../../catalog/catalog.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Node, Statement } from "../../sql/nodes/tree.ts";
 import { children } from "../../sql/nodes/visitor.ts";
@@ -35,7 +36,7 @@ export const droppedRows: Hazard = {
       if (tree.ignore)
         return [
           {
-            weight: isSeed(tree) || eachOnce(tree) ? "note" : "ask",
+            weight: isSeed(tree) || eachOnce(tree, catalog) ? "note" : "ask",
             message: bends
               ? "IGNORE drops rows that break a key, and bends values that do not fit, without an error."
               : "OR IGNORE drops rows that break a key or a rule, without an error.",
@@ -103,10 +104,14 @@ function isSeed({ source, set }: Extract<Statement, { kind: "insert" }>): boolea
   );
 }
 
-/** SELECT DISTINCT, or one that groups: a list of values of which those that are there already stay as they are. */
-function eachOnce({ source }: Extract<Statement, { kind: "insert" }>): boolean {
+/** SELECT DISTINCT, one that groups, or rows that are nothing but a key: of these, the ones that are there already stay as they are. */
+function eachOnce({ source, target }: Extract<Statement, { kind: "insert" }>, catalog: Catalog | null): boolean {
   const body = source?.body;
-  return body?.kind === "select" && (body.distinct || body.groupBy.length > 0);
+  if (body?.kind !== "select") return false;
+  if (body.distinct || body.groupBy.length > 0) return true;
+  const table = target.kind === "table" ? catalog?.resolve(target.name) : undefined;
+  const key = table?.primaryKey?.columns.length ?? 0;
+  return table !== undefined && !table.partial && key > 0 && key === table.columns.length;
 }
 
 /** A handler that catches everything and does nothing. */

@@ -17,8 +17,9 @@ export function tooLongFor(text: string, column: Column | undefined, dialect: Di
   return length > limit ? `it has ${length} characters, and \`${column.name}\` takes ${limit}` : null;
 }
 
-/** The text with which every match of a LIKE pattern begins; null where an escape makes that unclear. */
-export function likePrefix(pattern: string): string | null {
+/** The text with which every match of a LIKE pattern begins; null where an escape makes that unclear. `stars`: Jet's own wildcards. */
+export function likePrefix(pattern: string, stars = false): string | null {
+  if (stars) return /^[^*?#[%_]*/.exec(pattern)?.[0] ?? "";
   if (/[\\[]/.test(pattern)) return null;
   return /^[^%_]*/.exec(pattern)?.[0] ?? "";
 }

@@ -213,6 +213,14 @@ export class Truth {
       );
       return (equal ? TRUE : FALSE) | (nullable ? NULL : 0);
     }
+    if (!a && !b && isComputed(left) && sameShape(left, right, this, 0)) {
+      const equal = op === "=" || op === "<=" || op === ">=";
+      this.#because(
+        whole,
+        `compares an expression with itself and is ${equal ? "true wherever it is not NULL" : "never true"}`,
+      );
+      return (equal ? TRUE : FALSE) | (this.#neverNull(left) ? 0 : NULL);
+    }
     return ANY;
   }
 
@@ -469,12 +477,19 @@ export class Truth {
     const pattern = constant(expr.pattern);
     if (pattern?.type === "null") return NULL;
     const all =
-      expr.op === "glob" ? /^\*+$/ : expr.op === "regexp" || expr.op === "rlike" ? /^(?:\^?\.\*\$?)$/ : /^%+$/;
+      expr.op === "glob" || (expr.op === "like" && this.#names.dialect.engine.likeStar)
+        ? /^\*+$/
+        : expr.op === "regexp" || expr.op === "rlike"
+          ? /^(?:\^?\.\*\$?)$/
+          : /^%+$/;
     if (pattern?.type === "string" && all.test(pattern.value) && !constant(expr.operand)) {
       this.#because(expr, "the pattern matches every value");
       return (expr.negated ? FALSE : TRUE) | (this.#nullable(expr.operand) ? NULL : 0);
     }
-    const prefix = pattern?.type === "string" && !expr.negated && !expr.escape ? likePrefix(pattern.value) : null;
+    const prefix =
+      pattern?.type === "string" && !expr.negated && !expr.escape
+        ? likePrefix(pattern.value, this.#names.dialect.engine.likeStar)
+        : null;
     if (prefix && /^i?like$/.test(expr.op) && this.#isTooLong(expr.operand, { type: "string", value: prefix }, expr))
       return FALSE | NULL;
     return ANY;
@@ -520,6 +535,36 @@ const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/i;
 
 function calledName({ name }: Extract<Expr, { kind: "call" }>): string {
   return name.parts[name.parts.length - 1].text;
+}
+
+function isComputed({ kind }: Expr): boolean {
+  return kind === "call" || kind === "binary" || kind === "cast";
+}
+
+/** Another value at each call, even within one statement. */
+const RESTLESS = /rand|uuid|newid|sys_guid|nextval|newsequentialid|clock_timestamp/i;
+
+/** Whether two expressions are the same, of columns, constants, operators and functions that give the same each time. */
+function sameShape(a: Expr, b: Expr, truth: Truth, depth: number): boolean {
+  if (a.kind !== b.kind || depth > 20) return false;
+  if (a.kind === "column") return sameExpr(a, b, truth);
+  const [one, other] = [constant(a), constant(b)];
+  if (one || other) return one !== null && other !== null && JSON.stringify(one) === JSON.stringify(other);
+  if (a.kind === "cast" && b.kind === "cast")
+    return a.type.name === b.type.name && sameShape(a.operand, b.operand, truth, depth + 1);
+  if (a.kind === "binary" && b.kind === "binary")
+    return (
+      a.op === b.op && sameShape(a.left, b.left, truth, depth + 1) && sameShape(a.right, b.right, truth, depth + 1)
+    );
+  if (a.kind !== "call" || b.kind !== "call" || a.over || b.over) return false;
+  const name = calledName(a);
+  return (
+    name.toLowerCase() === calledName(b).toLowerCase() &&
+    !RESTLESS.test(name) &&
+    a.args.length === b.args.length &&
+    a.args.length > 0 &&
+    a.args.every((arg, i) => sameShape(arg, b.args[i], truth, depth + 1))
+  );
 }
 
 function isRownum(expr: Expr): boolean {

@@ -27,3 +27,19 @@ DELETE FROM mooring WHERE status;
 -- case: all of a hundred [tsql]
 -- finds: 0 every-row stop
 UPDATE TOP (100) PERCENT mooring SET fee = 0;
+-- case: a function of a column compared with itself [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 hollow-filter stop
+UPDATE owner SET phone = '1' WHERE LOWER(status) = LOWER(status);
+-- case: and found to differ [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 dead-filter ask
+UPDATE owner SET phone = '1' WHERE LOWER(status) <> LOWER(status);
+-- case: compared with that of another column [postgresql mysql mariadb sqlite plsql]
+UPDATE owner SET phone = '1' WHERE LOWER(status) = LOWER(note);
+-- case: of every text, by the wildcard of the desktop [jet]
+-- finds: 0 hollow-filter stop
+DELETE FROM mooring WHERE status Like '*';
+-- case: a text that just fits, and the wildcard [jet]
+DELETE FROM mooring WHERE status Like 'ABCDEFGHIJ*';
+-- case: a longer one [jet]
+-- finds: 0 dead-filter ask
+DELETE FROM mooring WHERE status Like 'ABCDEFGHIJK*';

@@ -3,7 +3,7 @@ import { columnNamed } from "../../catalog/columns.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Select, Statement } from "../../sql/nodes/tree.ts";
 
 /** What an INSERT brings: its columns in their order, and the rows that have trees. */
 export interface InsertedRows {
@@ -45,7 +45,7 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
   }
   const names = tree.columns?.map((one) => foldName(one.parts[one.parts.length - 1], dialect)) ?? null;
   const body = tree.source?.body;
-  const rows = body?.kind === "values" ? body.rows : [];
+  const rows = body?.kind === "values" ? body.rows : body?.kind === "select" ? selectedRow(body) : [];
   const view = table || names ? undefined : catalog?.resolveRelation(tree.target.name);
   const made =
     view?.object === "view" && view.columns
@@ -54,6 +54,14 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
   // Where a row has a value too many or too few, nobody knows which one goes where.
   const wanted = made.names?.length;
   return { ...made, rows: made.rows.filter((row) => wanted === undefined || row.length === wanted) };
+}
+
+/** The one row of a SELECT that reads no table: SELECT 1, 'x'; SELECT 1, 'x' FROM dual. */
+function selectedRow({ items, from }: Select): readonly (readonly Expr[])[] {
+  const [only] = from;
+  const dual = only?.kind === "table" && /^dual$/i.test(only.name.parts[only.name.parts.length - 1].text);
+  if (from.length > 1 || (only && !dual) || items.some(({ expr }) => expr.kind === "star")) return [];
+  return [items.map(({ expr }) => expr)];
 }
 
 function assembled(

@@ -18,9 +18,36 @@ function removes(value: Expr): boolean {
   );
 }
 
+const EMPTY = "those in which it is NULL";
+
+/** COALESCE(fee, 0) of the column itself, CASE WHEN fee IS NULL THEN 0 ELSE fee END: what has a value keeps it. */
+function fillsIn(value: Expr, column: string, names: Resolution | null): boolean {
+  const own = (expr: Expr | null | undefined): boolean =>
+    expr !== null && expr !== undefined && usedColumn(expr, names)?.name === column;
+  if (value.kind === "case") {
+    const [only] = value.whens;
+    return (
+      value.operand === null &&
+      value.whens.length === 1 &&
+      only.when.kind === "is" &&
+      only.when.test === "null" &&
+      !only.when.negated &&
+      own(only.when.operand) &&
+      own(value.otherwise)
+    );
+  }
+  return (
+    value.kind === "call" &&
+    /^(?:coalesce|ifnull|isnull|nvl|nz)$/i.test(value.name.parts[value.name.parts.length - 1].text) &&
+    value.args.length > 1 &&
+    own(value.args[0])
+  );
+}
+
 /** Which rows a value changes, where it leaves the others as they are; null: it is no such function. JSON_SET writes into every row. */
 function changedRows(value: Expr, column: string, names: Resolution | null): string | null {
   const own = (expr: Expr | undefined): boolean => expr !== undefined && usedColumn(expr, names)?.name === column;
+  if (fillsIn(value, column, names)) return EMPTY;
   // data - 'key', data #- '{a,b}' (postgresql)
   if (value.kind === "binary")
     return (value.op === "#-" || (value.op === "-" && constant(value.right)?.type === "string")) && own(value.left)
@@ -69,8 +96,12 @@ export const rewriteAll: Hazard = {
     // Where something else is assigned as well, every row is changed by that; a stamp goes with what is written.
     const stamps = assignedIn(tree, names).filter(({ value }) => isClock(value)).length;
     if (!first || finders.length + stamps < tree.assignments.length) return [];
+    const fills = finders.filter(({ column, value }) => fillsIn(value, column.name, names));
     const test = finders
-      .map(({ target, value }) => `${slice(target.start, target.end)} <> ${slice(value.start, value.end)}`)
+      .map((one) => {
+        const own = slice(one.target.start, one.target.end);
+        return fills.includes(one) ? `${own} IS NULL` : `${own} <> ${slice(one.value.start, one.value.end)}`;
+      })
       .join(" OR ");
     const comparable = finders.every(({ column }) => !/json|xml|text$|clob/i.test(column.offered?.column?.type ?? ""));
     const plain = comparable && test.length < LONGEST && filter === "absent";
@@ -81,6 +112,7 @@ export const rewriteAll: Hazard = {
       {
         ...(plain && ends ? { fix: { title: "Write only the rows that change", edits } } : {}),
         ...(finders.some(({ value }) => removes(value)) && !judged.copy ? { weight: "stop" as const } : {}),
+        ...(fills.length === finders.length ? { weight: "note" as const } : {}),
         message: `Every row of \`${judged.target}\` is written, although \`${show(first.value)}\` changes only ${changedRows(first.value, first.column.name, names)}.`,
         because: ["the function stands where a filter should", "all other rows are written with the value they had"],
         remedy: plain ? `Add WHERE ${test}` : "Add a filter that asks for what the function looks for.",

@@ -1,8 +1,10 @@
+import { insertReach } from "../../analysis/changes/insert-reach.ts";
 import { type AssignedColumn, assignedIn, pinsOf, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { Key } from "../../catalog/model.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * One value for many rows of a unique column.
@@ -29,7 +31,7 @@ export const constantIntoUnique: Hazard = {
   },
   check(context) {
     const { tree, names, changes, show, dialect } = context;
-    if (tree.kind === "insert") return twiceInValues(context);
+    if (tree.kind === "insert") return [...twiceInValues(context), ...oneForAll(context)];
     if (tree.kind !== "update") return [];
     const [judged] = changes;
     const table = judged?.change.table;
@@ -108,6 +110,34 @@ function partOfKey(
     because: ["the filter does not pin the old value, so rows of several may be met"],
     remedy: "Look first for rows that would have the same key afterwards.",
   };
+}
+
+/** INSERT … SELECT of several rows that all get one value for a unique column. */
+function oneForAll({ inserted, tree, show, catalog, dialect }: HazardContext): Draft[] {
+  const body = tree.kind === "insert" ? tree.source?.body : undefined;
+  if (tree.kind !== "insert" || body?.kind !== "select" || body.from.length === 0 || !inserted?.table) return [];
+  if (tree.ignore || tree.replace || tree.conflicts.length > 0) return [];
+  // With a filter, it is the one row that is looked up by a name: SELECT 5, quay_id FROM quay WHERE name = 'North'.
+  if (insertReach(tree, catalog, dialect)?.bound !== "every") return [];
+  if (body.items.some(({ expr }) => expr.kind === "star")) return [];
+  const { table, columns } = inserted;
+  for (const key of [table.primaryKey, ...table.uniqueKeys]) {
+    if (!key || key.partial || key.columns.length === 0) continue;
+    const given = key.columns.map((name) => body.items[columns.findIndex((column) => column?.name === name)]?.expr);
+    if (!given.every((expr) => expr !== undefined && (constant(expr)?.type ?? "null") !== "null")) continue;
+    return [
+      {
+        weight: "ask",
+        message: `${listed(key.columns)} of \`${table.name}\` ${key.columns.length === 1 ? "is" : "are"} unique, and every row of the SELECT gets ${given.map((expr) => (expr ? show(expr) : "")).join(", ")}: the second one makes this fail.`,
+        because: [
+          key === table.primaryKey ? "it is the primary key" : "a unique key keeps its values different",
+          "the SELECT can give more than one row",
+        ],
+        remedy: "Make the values different, or let the SELECT give the one row that is meant.",
+      },
+    ];
+  }
+  return [];
 }
 
 /** Two rows of one VALUES with the same key. */

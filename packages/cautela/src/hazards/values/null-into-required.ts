@@ -62,6 +62,15 @@ export const nullIntoRequired: Hazard = {
     }
     if (inserted?.table) {
       const { table, columns } = inserted;
+      const body = tree.kind === "insert" ? tree.source?.body : undefined;
+      if (body?.kind === "select" && inserted.rows.length === 0 && !body.items.some(({ expr }) => expr.kind === "star"))
+        body.items.forEach(({ expr }, i) => {
+          const column = columns[i];
+          if (!column?.required || column.identity !== null || constant(expr)?.type !== "null") return;
+          if (dialect.engine.rowidKey && table.primaryKey?.columns.includes(column.name)) return;
+          if (dialect.engine.stampsTimestamps && column.type === "timestamp") return;
+          say(column.name, table.name, false);
+        });
       columns.forEach((column, i) => {
         if (!column?.required || column.identity !== null) return;
         // The row's number is made up where NULL is given (sqlite), and so is a time stamp (mysql).

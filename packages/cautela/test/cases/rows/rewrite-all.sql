@@ -15,3 +15,17 @@ UPDATE berth SET note = REPLACE(note, 'kay', 'quay'), status = 'open';
 -- case: with a stamp beside it [postgresql mysql sqlite tsql]
 -- finds: 0 rewrite-all ask
 UPDATE owner SET name = TRIM(name), left_on = CURRENT_TIMESTAMP;
+-- case: what is empty is filled in, and every row is written [postgresql mysql mariadb sqlite plsql]
+-- finds: 0 rewrite-all note
+UPDATE owner SET phone = COALESCE(phone, 'none');
+-- case: by CASE [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 rewrite-all note
+UPDATE owner SET phone = CASE WHEN phone IS NULL THEN 'none' ELSE phone END;
+-- case: by the desktop's function [jet]
+-- finds: 0 rewrite-all note
+UPDATE owner SET phone = Nz(phone, 'none');
+-- case: another column goes first [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 every-row stop
+UPDATE owner SET phone = COALESCE(mobile, phone);
+-- case: only what is empty is written [postgresql mysql mariadb sqlite tsql plsql]
+UPDATE owner SET phone = COALESCE(phone, 'none') WHERE phone IS NULL;

@@ -14,3 +14,14 @@ UPDATE owner SET mail = NULL WHERE left_on < '2020-01-01';
 -- case: NULL only once [tsql]
 -- finds: 0 constant-into-unique stop
 UPDATE owner SET mail = NULL WHERE left_on < '2020-01-01';
+-- case: every row of a SELECT gets it [postgresql mysql mariadb sqlite tsql plsql]
+-- finds: 0 constant-into-unique ask
+INSERT INTO berth (berth_id, code, quay, status) SELECT berth_id + 1000, 'X', quay, status FROM berth;
+-- case: what is looked up by a name [postgresql mysql mariadb sqlite tsql plsql]
+INSERT INTO berth (berth_id, code, quay, status) SELECT 1000, 'X', quay, status FROM berth WHERE code = 'N4';
+-- case: one row of a SELECT [postgresql mysql mariadb sqlite tsql plsql]
+INSERT INTO berth (berth_id, code, quay, status) SELECT 1000, 'X', quay, status FROM berth WHERE berth_id = 3;
+-- case: another one for each row [postgresql mysql mariadb sqlite plsql]
+INSERT INTO berth (berth_id, code, quay, status) SELECT berth_id + 1000, CONCAT(code, 'X'), quay, status FROM berth;
+-- case: a part of a SELECT without a table [postgresql mysql mariadb sqlite tsql]
+INSERT INTO berth (berth_id, code, quay, status) SELECT 1000, 'X', 'N', 'free';

@@ -145,7 +145,7 @@ INSERT INTO request SELECT owner_id, name, phone, old_phone, left_on, left_on FR
 INSERT INTO owner (owner_id, name, phone) VALUES (3, 'x');
 -- case: in another order [postgresql mysql sqlite tsql]
 -- finds: 0 crossed-columns stop
-INSERT INTO mooring (mooring_id, owner_id, status, fee, from_day, to_day) SELECT 1, owner_id, 'left', 2, to_day, from_day FROM request;
+INSERT INTO mooring (mooring_id, owner_id, status, fee, from_day, to_day) SELECT owner_id + 100, owner_id, 'left', 2, to_day, from_day FROM request;
 -- case: a required column without a value [postgresql mysql sqlite tsql plsql]
 -- finds: 0 missing-required stop
 INSERT INTO owner (owner_id, phone) VALUES (3, '1');

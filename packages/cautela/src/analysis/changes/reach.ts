@@ -90,7 +90,8 @@ export function reachOf(change: Change): ReachResult {
   }
   const itself = meetsItself(change);
   if (itself) return { reach: every, because: [itself], filter: "hollow", reasons: [] };
-  const truth = new Truth(change.names, change.scope, change.relation);
+  const asks = asksParents(change.statement);
+  const truth = new Truth(change.names, change.scope, change.relation, NULL, asks);
   const parts = change.conditions.map((condition) => condition.expr);
   const whole: Expr =
     parts.length === 1
@@ -116,7 +117,7 @@ export function reachOf(change: Change): ReachResult {
   // `name = 'X' OR phone = NULL` rejects rows whatever is NULL in them.
   const rejects =
     outcomes & FALSE ||
-    (outcomes & NULL && new Truth(change.names, change.scope, change.relation, FALSE).of(whole) & FALSE);
+    (outcomes & NULL && new Truth(change.names, change.scope, change.relation, FALSE, asks).of(whole) & FALSE);
   if (!rejects && !change.tied) {
     const reach = outcomes & NULL ? ({ bound: "some" } as const) : every;
     return {
@@ -161,6 +162,21 @@ export function reachOf(change: Change): ReachResult {
     filter: "filters",
     reasons: [],
   };
+}
+
+/** Whether a subquery in the filter can only be meant to filter: nothing that is written reads another table. */
+function asksParents(statement: Change["statement"]): boolean {
+  if (statement.kind !== "update") return statement.kind === "delete";
+  if (statement.from.length > 0) return false;
+  let reads = false;
+  for (const { value } of statement.assignments) {
+    if (value.kind === "subquery") reads = true;
+    walk(value, ({ kind }) => {
+      if (kind === "query") reads = true;
+      return !reads;
+    });
+  }
+  return !reads;
 }
 
 /** Whether every condition speaks of other tables of the statement, and none of the target. */

@@ -1,4 +1,5 @@
 import { isNumbered } from "../../catalog/columns.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Between, CommonTable, Expr, In, Like, Logic, Name, Query, Source } from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
 import { absentRow, contradicts, covers, type Fact, isComparison, MIRRORED, pointOf } from "./bounds.ts";
@@ -22,10 +23,13 @@ export class Truth {
   readonly #target: Relation | null;
   /** What a comparison with NULL gives: a filter rejects NULL as it does false. */
   readonly #withNull: Outcomes;
+  /** Whether a subquery of all the keys of a parent is taken for a filter; see `#selectsParents`. */
+  readonly #asksParents: boolean;
   readonly reasons: Reason[] = [];
 
-  constructor(names: Names, scope: Scope, target: Relation | null, withNull: Outcomes = NULL) {
+  constructor(names: Names, scope: Scope, target: Relation | null, withNull: Outcomes = NULL, asksParents = false) {
     this.#withNull = withNull;
+    this.#asksParents = asksParents;
     this.#names = names;
     this.#scope = scope;
     this.#target = target;
@@ -391,6 +395,14 @@ export class Truth {
       return TRUE | (this.#nullable(expr.operand) ? NULL : 0);
     }
     // A key that is looked for in its own table, unfiltered, is always found.
+    const parent = expr.query && !expr.negated ? this.#selectsParents(expr.operand, expr.query) : null;
+    if (parent !== null) {
+      this.#because(
+        expr,
+        `a foreign key says that each value is found in \`${parent}\`, and the subquery takes all of it`,
+      );
+      return TRUE;
+    }
     const own = expr.query && this.#selectsOwnColumn(expr.operand, expr.query);
     if (own) {
       this.#because(expr, `every value of \`${own}\` is found in its own table`);
@@ -418,6 +430,39 @@ export class Truth {
     return inner && !(body.where && this.#names.correlated({ ...query, body: { ...body, items: [] } }));
   }
 
+  /**
+   * The parent, when a query is `SELECT key FROM parent` of the table to which a foreign key of the operand refers, with nothing
+   * that takes rows away: a filter that was forgotten. An UPDATE that reads the parent asks so for what it reads.
+   */
+  #selectsParents(operand: Expr, query: Query): string | null {
+    const { body } = query;
+    // SQLite keeps no foreign keys unless it is told to.
+    if (this.#names.dialect.engine.pragmas) return null;
+    const table = this.#target?.table;
+    const ref = plainColumn(operand);
+    if (!this.#asksParents || !table || !ref || !this.fact(operand)?.column?.required || body.kind !== "select")
+      return null;
+    if (body.where || body.having || body.groupBy.length > 0 || body.top || query.limit || query.with) return null;
+    const [source] = body.from;
+    const selected = body.items.length === 1 ? plainColumn(body.items[0].expr) : null;
+    if (body.from.length !== 1 || source.kind !== "table" || !selected) return null;
+    const parent = this.#names.relation(source).table;
+    if (!parent || parent === table || this.#names.common(source)) return null;
+    const column = this.#names.fold(ref.path[ref.path.length - 1]);
+    const wanted = this.#names.fold(selected.path[selected.path.length - 1]);
+    const own = tableKey(parent.schema, parent.name);
+    const held = table.foreignKeys.some(
+      ({ columns, table: to, referenced, enabled, trusted }) =>
+        to === own &&
+        enabled &&
+        trusted &&
+        columns.length === 1 &&
+        columns[0] === column &&
+        (referenced[0] ?? parent.primaryKey?.columns[0]) === wanted,
+    );
+    return held ? parent.name : null;
+  }
+
   /** The column, when a query is `SELECT column FROM its own table` with nothing that takes rows away. */
   #selectsOwnColumn(operand: Expr, query: Query): string | null {
     const { body } = query;
@@ -437,6 +482,14 @@ export class Truth {
     const asked = plainColumn(operand);
     if (!selected || !asked) return null;
     const name = fold(asked.path[asked.path.length - 1]);
+    const [from] = body.from;
+    // LEFT JOIN keeps every row of its first table.
+    if (from.kind === "joined" && from.first.kind === "table" && from.joins.every(({ type }) => type === "left")) {
+      const first = this.#names.relation(from.first);
+      const qualifier = selected.path.length > 1 ? fold(selected.path[selected.path.length - 2]) : null;
+      if (qualifier !== first.name) return null;
+      return this.#givesOwn(from.first, fold(selected.path[selected.path.length - 1]), name, 0) ? name : null;
+    }
     if (!this.#givesOwn(body.from[0], fold(selected.path[selected.path.length - 1]), name, 0)) return null;
     return name;
   }

@@ -43,3 +43,17 @@ DELETE FROM mooring WHERE status Like 'ABCDEFGHIJ*';
 -- case: a longer one [jet]
 -- finds: 0 dead-filter ask
 DELETE FROM mooring WHERE status Like 'ABCDEFGHIJK*';
+-- case: the keys of the parent, all of them [postgresql mysql mariadb tsql plsql jet]
+-- finds: 0 hollow-filter stop
+DELETE FROM mooring WHERE vessel_id IN (SELECT vessel_id FROM vessel);
+-- case: some of them [postgresql mysql mariadb tsql plsql jet]
+DELETE FROM mooring WHERE vessel_id IN (SELECT vessel_id FROM vessel WHERE class = 'sail');
+-- case: all of them, where nothing keeps the key [sqlite]
+DELETE FROM mooring WHERE vessel_id IN (SELECT vessel_id FROM vessel);
+-- case: they are asked for what is read of them [postgresql mysql mariadb plsql]
+UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE owner_id IN (SELECT owner_id FROM owner);
+-- case: all rows of its own table, by an outer join [postgresql plsql tsql sqlite]
+-- finds: 0 hollow-filter stop
+DELETE FROM mooring WHERE mooring_id IN (SELECT m.mooring_id FROM mooring m LEFT JOIN vessel v ON v.vessel_id = m.vessel_id AND v.class = 'sail');
+-- case: those without a match [postgresql plsql tsql sqlite]
+DELETE FROM mooring WHERE mooring_id IN (SELECT m.mooring_id FROM mooring m LEFT JOIN vessel v ON v.vessel_id = m.vessel_id WHERE v.vessel_id IS NULL);

@@ -36,6 +36,21 @@ test.each([
   expect(findings.length + unchecked.length).toBeGreaterThan(0);
 });
 
+test.each([
+  ["tsql", `EXEC(${chain("'DELETE FROM t '", "+")});`],
+  ["tsql", `DECLARE @s nvarchar(max); SET @s = ${chain("@x", "+")}; EXEC(@s);`],
+  ["plsql", `BEGIN EXECUTE IMMEDIATE ${chain("x", "||")}; END;\n/`],
+  ["postgresql", `DO $$ BEGIN EXECUTE ${chain("'DELETE FROM t '", "||")}; END $$;`],
+  ["mysql", `SET @q = CONCAT(${Array(100_000).fill("'DELETE FROM t '").join()}); PREPARE s FROM @q;`],
+] as const)("a text of 100,000 pieces that is run: %s", (dialect, script) => {
+  expect(everything(script, dialect).unchecked.length).toBeGreaterThan(0);
+});
+
+test("EXISTS with 100,000 conditions", () => {
+  const script = `DELETE FROM t WHERE EXISTS (SELECT 1 FROM t x WHERE ${chain("t.id = t.id", "AND")})`;
+  expect(everything(script, "postgresql").statements).toHaveLength(1);
+});
+
 // Work that doubles with each level would not end here.
 const nested = (by: (inner: string, i: number) => string, innermost: string) =>
   Array.from({ length: 40 }).reduce<string>((inner, _, i) => by(inner, i), innermost);

@@ -6,17 +6,24 @@ import type { Ident, Statement } from "../sql/nodes/tree.ts";
 import { inEveryForm } from "./draft-forms.ts";
 
 /** Names by what they compare as: as the statement writes them, or else as their definitions do. */
-export type Spellings = ReadonlyMap<string, string>;
+export interface Spellings {
+  words: ReadonlyMap<string, string>;
+  /** Those that are no single word: `Unit Price`. */
+  phrases: ReadonlyMap<string, string>;
+}
 
 /** How the names in sight of a statement are spelled, where that is not how they compare. What tables hold is looked up once. */
 export class Speller {
   readonly #ofTables = new WeakMap<Table, readonly string[]>();
 
   of(tree: Statement, names: Resolution | null, found: NodeIndex, altered: Table | undefined): Spellings {
-    const spellings = new Map<string, string>();
+    const words = new Map<string, string>();
+    const phrases = new Map<string, string>();
     const take = (spelled: string | null | undefined): void => {
       const folded = spelled?.toLowerCase();
-      if (spelled && folded && folded !== spelled && !spellings.has(folded)) spellings.set(folded, spelled);
+      if (!spelled || !folded || folded === spelled) return;
+      const spellings = /\W/.test(folded) ? phrases : words;
+      if (!spellings.has(folded)) spellings.set(folded, spelled);
     };
     for (const { path } of found.columns) for (const { text } of path) take(text);
     for (const { text } of written(tree)) take(text);
@@ -29,7 +36,7 @@ export class Speller {
         if (table) for (const spelled of this.#table(table)) take(spelled);
         else for (const { column } of columns ?? []) take(ownSpelling(column));
       }
-    return spellings;
+    return { words, phrases };
   }
 
   /** The columns of a table that are spelled otherwise than they compare. */
@@ -70,7 +77,7 @@ function ownSpelling(column: Column | null | undefined): string | null {
 
 /** A draft that names things as they are spelled: what is compared in any case is shown as people write it. */
 export function respelled(draft: Draft, spellings: Spellings): Draft {
-  if (spellings.size === 0) return draft;
+  if (spellings.words.size === 0 && spellings.phrases.size === 0) return draft;
   const of = (text: string): string => respelledText(text, spellings);
   return inEveryForm(draft, (form) => ({
     ...form,
@@ -81,17 +88,14 @@ export function respelled(draft: Draft, spellings: Spellings): Draft {
 }
 
 /** Only what stands between backquotes is code, but for its texts; the rest is English, where `name` and `status` are words. */
-function respelledText(text: string, spellings: Spellings): string {
+function respelledText(text: string, { words, phrases }: Spellings): string {
   return text
     .split("`")
     .map((part, i) => {
       if (i % 2 === 0) return part;
-      const words = part.replace(/'[^']*'|[a-z_][\w$]*/g, (word) => spellings.get(word) ?? word);
-      // A name that is no single word: `Unit Price`.
-      return [...spellings].reduce(
-        (text, [folded, own]) => (/\W/.test(folded) ? text.replaceAll(folded, () => own) : text),
-        words,
-      );
+      let own = part.replace(/'[^']*'|[a-z_][\w$]*/g, (word) => words.get(word) ?? word);
+      for (const [folded, spelled] of phrases) own = own.replaceAll(folded, () => spelled);
+      return own;
     })
     .join("`");
 }

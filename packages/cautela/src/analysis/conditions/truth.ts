@@ -567,7 +567,10 @@ export class Truth {
     if (this.#names.correlated({ ...query, body: { ...body, items: [], where: null } })) return null;
     let outcomes = TRUE;
     const { where } = body;
-    for (const part of where.kind === "logic" && where.op === "and" ? where.items : [where]) {
+    const parts = where.kind === "logic" && where.op === "and" ? where.items : [where];
+    // Each is held against the whole subquery.
+    if (parts.length > MOST_PARTS) return null;
+    for (const part of parts) {
       const outer = this.#names.correlated({ ...query, body: { ...body, items: [], where: part } });
       if (!outer) continue;
       if (this.#names.refersWithin(query, part)) return null;
@@ -583,6 +586,8 @@ export class Truth {
 function namesColumns(source: CommonTable | Source): boolean {
   return "columns" in source && source.columns !== null && source.columns.length > 0;
 }
+
+const MOST_PARTS = 40;
 
 const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/i;
 

@@ -1,4 +1,4 @@
-import type { Expr, Node, Statement } from "../nodes/tree.ts";
+import type { Binary, Expr, Node, Statement } from "../nodes/tree.ts";
 import { walk } from "../nodes/visitor.ts";
 import type { Parser } from "../reading/parser.ts";
 
@@ -32,7 +32,7 @@ export function knownTexts(p: Parser, expr: Expr): readonly string[] {
     case "literal":
       return expr.type === "string" ? [expr.value] : UNKNOWN;
     case "binary":
-      return expr.op === "||" || expr.op === "+" ? joined(p, [expr.left, expr.right]) : UNKNOWN;
+      return expr.op === "||" || expr.op === "+" ? joined(p, operands(expr)) : UNKNOWN;
     case "variable":
     case "column": {
       const name = variableName(expr);
@@ -54,6 +54,18 @@ export function knownTexts(p: Parser, expr: Expr): readonly string[] {
     default:
       return UNKNOWN;
   }
+}
+
+/** The operands of a chain of one operator, in their order; it is as deep as it is long. */
+function operands(expr: Binary): Expr[] {
+  const list: Expr[] = [];
+  let left: Expr = expr;
+  while (left.kind === "binary" && left.op === expr.op) {
+    list.push(left.right);
+    left = left.left;
+  }
+  list.push(left);
+  return list.reverse();
 }
 
 function ofCall(p: Parser, name: string, args: readonly Expr[]): readonly string[] {

@@ -2,7 +2,7 @@ import { catalogFromDdl, type DialectId, review } from "cautela";
 import { afterAll, describe, expect, test } from "vitest";
 import { type Engine, threeEngines } from "./three-engines.ts";
 
-// What an engine refuses inside of a transaction, and what DROP TABLE does to the rows that refer to its table: the engines
+// What an engine refuses inside a transaction, and what DROP TABLE does to the rows that refer to its table: the engines
 // that are here are asked, and the review says the same.
 
 const TABLES = ["CREATE TABLE t (id integer PRIMARY KEY, a integer)", "CREATE INDEX ia ON t (a)"];
@@ -25,7 +25,7 @@ describe.each(engines)("%s", (dialect: DialectId, connect) => {
   let engine: Engine | null = null;
   afterAll(async () => engine?.close());
 
-  test("refuses inside of a transaction what is said of it", async () => {
+  test("refuses inside a transaction what is said of it", async () => {
     engine = await connect();
     const catalog = catalogFromDdl(TABLES.join(";\n"), { dialect });
     const wrong: string[] = [];

@@ -275,9 +275,9 @@ export interface TransactionSpan {
   end: "open" | "commit" | "rollback" | "silent";
   endAt: Moment | null;
   changes: number;
-  /** How many batches end inside of it (tsql): each is sent by itself. */
+  /** How many batches end inside it (tsql): each is sent by itself. */
   batches: number;
-  /** The script looks inside of it whether something has failed: IF @@ERROR <> 0. */
+  /** The script looks inside it whether something has failed: IF @@ERROR <> 0. */
   checked: boolean;
 }
 

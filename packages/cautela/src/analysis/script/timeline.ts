@@ -69,7 +69,7 @@ export class Timeline {
   readonly #savepoints = new Map<string, number>();
   readonly #creations: Creations;
   #open: TransactionSpan | null = null;
-  /** Transactions that were begun inside of the open one. */
+  /** Transactions that were begun inside the open one. */
   #nested = 0;
   #declared: string | null;
   readonly #dialect: Dialect;

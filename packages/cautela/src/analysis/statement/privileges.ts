@@ -40,7 +40,7 @@ function needed(tree: Statement, catalog: Catalog | null, target: string | null,
     walk(node, (one) => {
       const clause = one.kind === "query" ? one.with : "with" in one ? one.with : null;
       for (const table of clause?.tables ?? []) common.add(table.name.text.toLowerCase());
-      // A statement inside of WITH asks for rights of its own.
+      // A statement inside WITH asks for rights of its own.
       if (
         one !== node &&
         (one.kind === "insert" || one.kind === "update" || one.kind === "delete" || one.kind === "merge")

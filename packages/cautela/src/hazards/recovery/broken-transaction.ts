@@ -16,7 +16,7 @@ export const brokenTransaction: Hazard = {
   explanation:
     "In MySQL, MariaDB and Oracle a statement that changes the structure commits whatever is open, without a word. What stands before it in the transaction " +
     "can no longer be rolled back, and what comes after it runs outside. PostgreSQL, SQLite and SQL Server roll structure back as well, and are quiet; what they " +
-    "refuse inside of a transaction (VACUUM, CREATE INDEX CONCURRENTLY), or leave undone there (PRAGMA foreign_keys), is told. Oracle is always in a transaction: " +
+    "refuse inside a transaction (VACUUM, CREATE INDEX CONCURRENTLY), or leave undone there (PRAGMA foreign_keys), is told. Oracle is always in a transaction: " +
     "DDL is told where a ROLLBACK after it is to bring back what it has committed.",
   remedy: "Put the DDL statements before BEGIN or after COMMIT.",
   example: {
@@ -41,7 +41,7 @@ COMMIT;`,
         {
           refused: true,
           weight: "ask",
-          message: `\`${show(tree)}\` does nothing inside of a transaction: it stays as it was.`,
+          message: `\`${show(tree)}\` does nothing inside a transaction: the setting stays as it was.`,
           because: [
             begun,
             session.keys === true
@@ -56,7 +56,7 @@ COMMIT;`,
     return [
       {
         refused: true,
-        message: `The engine refuses \`${show(tree)}\` inside of a transaction.`,
+        message: `The engine refuses \`${show(tree)}\` inside a transaction.`,
         because: [begun],
         remedy: "Put it before BEGIN or after COMMIT.",
       },

@@ -58,7 +58,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     if (!sameColumns && !wider && !narrower) return [];
     if (!sameColumns && wider)
       return draft(
-        `Line ${look.line} looks at a part only of the rows of \`${target}\` that this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
+        `Line ${look.line} looks at only some of the rows of \`${target}\` that this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
         [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
       );
     if (!sameColumns)

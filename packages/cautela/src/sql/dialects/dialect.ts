@@ -106,9 +106,9 @@ export interface RunRules {
   readonly structureCommits: boolean;
   /** There is always a transaction open; nothing commits by itself. */
   readonly alwaysInTransaction: boolean;
-  /** The heads of statements that are refused inside of a transaction. */
+  /** The heads of statements that are refused inside a transaction. */
   readonly refusedInTransaction: RegExp | null;
-  /** Settings that do nothing inside of a transaction, by their names. */
+  /** Settings that do nothing inside a transaction, by their names. */
   readonly idleInTransaction: ReadonlySet<string>;
 }
 

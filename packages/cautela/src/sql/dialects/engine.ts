@@ -177,7 +177,7 @@ export interface EngineRules {
   readonly statementTriggers: boolean;
   /** A row trigger that fires before drops the row by returning NULL. */
   readonly nullSwallowsRow: boolean;
-  /** BEGIN inside of a transaction counts; only the outermost COMMIT commits. */
+  /** BEGIN inside a transaction counts; only the outermost COMMIT commits. */
   readonly nestedTransactions: boolean;
   /** `foreign_keys` is a setting of the session. */
   readonly pragmas: boolean;

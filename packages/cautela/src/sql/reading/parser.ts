@@ -41,7 +41,7 @@ export class Parser {
   touchedEnd = false;
   /** The texts that variables are known to hold, any one of them and perhaps with gaps, by lower-cased name. */
   readonly texts = new Map<string, readonly string[]>();
-  /** What variables are given inside of branches that are being read. */
+  /** What variables are given inside branches that are being read. */
   given: Map<string, readonly string[]> | null = null;
   /** The texts within the script that are read as well; shared with the parsers that read them. */
   readonly inner: InnerTexts;

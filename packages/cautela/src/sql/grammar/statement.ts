@@ -573,8 +573,14 @@ function copy(p: Parser, start: number, word: K): Statement {
     p.accept(K.BINARY);
     if (p.at(T.LPAREN)) {
       p.advance();
-      if (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE)) statement(p);
-      else node.query = query(p);
+      if (p.is(K.INSERT) || p.is(K.UPDATE) || p.is(K.DELETE) || p.is(K.MERGE)) {
+        // The change is made, and what it returns is written out (postgresql): it is what counts.
+        const change = statement(p);
+        p.expectKind(T.RPAREN, ")");
+        skipStatement(p);
+        return change;
+      }
+      node.query = query(p);
       p.expectKind(T.RPAREN, ")");
       node.direction = "out";
     } else {

@@ -57,3 +57,8 @@ UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel
 DELETE FROM mooring WHERE mooring_id IN (SELECT m.mooring_id FROM mooring m LEFT JOIN vessel v ON v.vessel_id = m.vessel_id AND v.class = 'sail');
 -- case: those without a match [postgresql plsql tsql sqlite]
 DELETE FROM mooring WHERE mooring_id IN (SELECT m.mooring_id FROM mooring m LEFT JOIN vessel v ON v.vessel_id = m.vessel_id WHERE v.vessel_id IS NULL);
+-- case: COPY writes out what it deletes [postgresql]
+-- finds: 0 every-row stop
+COPY (DELETE FROM bill RETURNING *) TO STDOUT;
+-- case: COPY of a query [postgresql]
+COPY (SELECT mooring_id FROM bill) TO STDOUT;

@@ -56,12 +56,17 @@ export function insertedRows(tree: Statement, catalog: Catalog | null, dialect: 
   return { ...made, rows: made.rows.filter((row) => wanted === undefined || row.length === wanted) };
 }
 
-/** The one row of a SELECT that reads no table: SELECT 1, 'x'; SELECT 1, 'x' FROM dual. */
-function selectedRow({ items, from }: Select): readonly (readonly Expr[])[] {
+/** Whether a SELECT gives one row of constants and the like: SELECT 1, 'x'; SELECT 1, 'x' FROM dual. */
+export function readsNoTable({ from }: Select): boolean {
   const [only] = from;
-  const dual = only?.kind === "table" && /^dual$/i.test(only.name.parts[only.name.parts.length - 1].text);
-  if (from.length > 1 || (only && !dual) || items.some(({ expr }) => expr.kind === "star")) return [];
-  return [items.map(({ expr }) => expr)];
+  if (!only) return true;
+  return from.length === 1 && only.kind === "table" && /^dual$/i.test(only.name.parts[only.name.parts.length - 1].text);
+}
+
+/** The one row of a SELECT that reads no table. */
+function selectedRow(select: Select): readonly (readonly Expr[])[] {
+  const exprs = select.items.map(({ expr }) => expr);
+  return readsNoTable(select) && exprs.every(({ kind }) => kind !== "star") ? [exprs] : [];
 }
 
 function assembled(

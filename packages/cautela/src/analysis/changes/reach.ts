@@ -169,13 +169,11 @@ function asksParents(statement: Change["statement"]): boolean {
   if (statement.kind !== "update") return statement.kind === "delete";
   if (statement.from.length > 0) return false;
   let reads = false;
-  for (const { value } of statement.assignments) {
-    if (value.kind === "subquery") reads = true;
+  for (const { value } of statement.assignments)
     walk(value, ({ kind }) => {
       if (kind === "query") reads = true;
       return !reads;
     });
-  }
   return !reads;
 }
 

@@ -1,4 +1,4 @@
-import type { ColumnRef, Expr } from "../../sql/nodes/tree.ts";
+import type { Call, ColumnRef, Expr } from "../../sql/nodes/tree.ts";
 import { bool, NULL, type Outcomes } from "./outcomes.ts";
 
 /** A value that does not depend on the row. */
@@ -95,4 +95,17 @@ export function compared(a: Constant, op: string, b: Constant): Outcomes | null 
     default:
       return null;
   }
+}
+
+/** COALESCE and its like: the first of their arguments that is not NULL. */
+const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/i;
+
+/** Whether a call puts another value in the place of NULL. */
+export function standsIn(call: Call): boolean {
+  return STANDS_IN.test(calledName(call));
+}
+
+/** The name of what is called, without its schema. */
+export function calledName({ name }: Call): string {
+  return name.parts[name.parts.length - 1].text;
 }

@@ -240,7 +240,7 @@ function addOperands(expr: Expr, op: Logic["op"], of: (one: Expr) => string, int
   } else into.push(of(plain));
 }
 
-/** A text without comments, blanks, quotes of names and case; the inside strings stays as it is. */
+/** A text without comments, blanks, quotes of names and case; what stands inside strings stays as it is. */
 function textKey(text: string): string {
   let key = "";
   for (let i = 0; i < text.length; i++) {

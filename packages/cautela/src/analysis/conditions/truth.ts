@@ -3,7 +3,7 @@ import { tableKey } from "../../catalog/keys.ts";
 import type { Between, CommonTable, Expr, In, Like, Logic, Name, Query, Source } from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
 import { absentRow, contradicts, covers, type Fact, isComparison, MIRRORED, pointOf } from "./bounds.ts";
-import { type Constant, compared, constant, isPlainConstant, plainColumn } from "./constants.ts";
+import { type Constant, calledName, compared, constant, isPlainConstant, plainColumn, standsIn } from "./constants.ts";
 import { ANY, and, bool, FALSE, NULL, negated, type Outcomes, or, TRUE } from "./outcomes.ts";
 import { likePrefix, tooLongFor } from "./too-long.ts";
 
@@ -305,7 +305,7 @@ export class Truth {
     const value = this.#constant(expr);
     if (value) return value.type !== "null";
     if (expr.kind !== "call") return this.fact(expr)?.column?.required ?? false;
-    return STANDS_IN.test(calledName(expr)) && expr.args.some((one) => this.#neverNull(one));
+    return standsIn(expr) && expr.args.some((one) => this.#neverNull(one));
   }
 
   #is(expr: Expr & { kind: "is" }): Outcomes {
@@ -588,12 +588,6 @@ function namesColumns(source: CommonTable | Source): boolean {
 }
 
 const MOST_PARTS = 40;
-
-const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/i;
-
-function calledName({ name }: Extract<Expr, { kind: "call" }>): string {
-  return name.parts[name.parts.length - 1].text;
-}
 
 function isComputed({ kind }: Expr): boolean {
   return kind === "call" || kind === "binary" || kind === "cast";

@@ -6,6 +6,7 @@ import type { Expr, IfStatement, Name, Node, OpaqueStatement, Statement } from "
 import { walk } from "../../sql/nodes/visitor.ts";
 import { cutFrom } from "../../sql/reading/inner-text.ts";
 import type { Slice } from "../../text/slice.ts";
+import { calledName } from "../conditions/constants.ts";
 
 /** A condition under which a piece of code runs; `condition: null` where it cannot be told (loops, handlers). */
 export interface Guard {
@@ -314,10 +315,6 @@ function changeOfHead(text: Expr, dialect: Dialect): Statement | null {
             ? ""
             : `UPDATE ${table} SET ${column} = NULL WHERE chosen_later = 1`;
   return sql === "" ? null : (readText(dialect, sql)?.[0] ?? null);
-}
-
-function calledName({ name }: Extract<Expr, { kind: "call" }>): string {
-  return name.parts[name.parts.length - 1].text;
 }
 
 /** `inserted` and `deleted` are no tables (tsql). */

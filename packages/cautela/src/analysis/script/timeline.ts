@@ -201,8 +201,7 @@ export class Timeline {
   #end(how: "commit" | "rollback" | "silent", at: Moment, what: string): void {
     const span = this.#open;
     if (!span) return;
-    if (span.end === "open") span.end = how;
-    else if (span.implied && how === "rollback") span.end = how;
+    if (span.end === "open" || (span.implied && how === "rollback")) span.end = how;
     span.endAt = at;
     this.#nested = 0;
     // A copy that was made in it is gone with it.

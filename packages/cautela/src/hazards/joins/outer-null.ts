@@ -1,4 +1,5 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { calledName, standsIn } from "../../analysis/conditions/constants.ts";
 import { type JoinTree, joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -111,11 +112,8 @@ function isNeverNull(expr: Expr): boolean {
   if (expr.kind === "binary") return isNeverNull(expr.left) && isNeverNull(expr.right);
   if (expr.kind === "cast") return isNeverNull(expr.operand);
   if (expr.kind !== "call") return false;
-  const name = expr.name.parts[expr.name.parts.length - 1].text.toLowerCase();
-  return name.startsWith("count") ? isAggregate(expr) : STANDS_IN.test(name) && expr.args.some(isNeverNull);
+  return /^count/i.test(calledName(expr)) ? isAggregate(expr) : standsIn(expr) && expr.args.some(isNeverNull);
 }
-
-const STANDS_IN = /^(?:coalesce|ifnull|isnull|nvl|nz)$/;
 
 function holdsAggregate(expr: Expr): boolean {
   let holds = false;

@@ -1,5 +1,6 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
 import { usedColumn } from "../../analysis/conditions/conditions.ts";
+import { standsIn } from "../../analysis/conditions/constants.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { relationsIn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation, Resolution } from "../../analysis/names/resolution.ts";
@@ -108,12 +109,7 @@ function rejectsNull(part: Expr): boolean {
   if (part.kind === "binary" && part.op === "<=>") return false;
   let caught = false;
   walk(part, (node) => {
-    if (
-      node.kind === "case" ||
-      (node.kind === "call" &&
-        /^(?:coalesce|ifnull|isnull|nvl|nz)$/i.test(node.name.parts[node.name.parts.length - 1].text))
-    )
-      caught = true;
+    if (node.kind === "case" || (node.kind === "call" && standsIn(node))) caught = true;
     return undefined;
   });
   return !caught;

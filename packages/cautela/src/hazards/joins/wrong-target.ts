@@ -23,7 +23,7 @@ export const wrongTarget: Hazard = {
   weight: "stop",
   subsumes: ["no-way-back"],
   depends: ["catalog"],
-  needs: Trait.several | Trait.change,
+  needs: Trait.change,
   title: "Another table than the filters refer to",
   explanation:
     "In PostgreSQL and SQLite the table after UPDATE is a table of its own: naming it again in FROM, under an alias, makes a " +

@@ -1,3 +1,4 @@
+import { readsNoTable } from "../../analysis/changes/inserted.ts";
 import type { Catalog } from "../../catalog/catalog.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Node, Statement } from "../../sql/nodes/tree.ts";
@@ -93,15 +94,7 @@ export const droppedRows: Hazard = {
 function isSeed({ source, set }: Extract<Statement, { kind: "insert" }>): boolean {
   if (!source) return set !== null;
   const { body } = source;
-  if (body.kind === "values") return true;
-  if (body.kind !== "select") return false;
-  const [only] = body.from;
-  return (
-    body.from.length === 0 ||
-    (body.from.length === 1 &&
-      only.kind === "table" &&
-      /^dual$/i.test(only.name.parts[only.name.parts.length - 1].text))
-  );
+  return body.kind === "values" || (body.kind === "select" && readsNoTable(body));
 }
 
 /** SELECT DISTINCT, one that groups, or rows that are nothing but a key: of these, the ones that are there already stay as they are. */

@@ -1,5 +1,5 @@
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/constants.ts";
+import { constant, standsIn } from "../../analysis/conditions/constants.ts";
 import { isClock } from "../../analysis/conditions/moving.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
@@ -36,12 +36,7 @@ function fillsIn(value: Expr, column: string, names: Resolution | null): boolean
       own(value.otherwise)
     );
   }
-  return (
-    value.kind === "call" &&
-    /^(?:coalesce|ifnull|isnull|nvl|nz)$/i.test(value.name.parts[value.name.parts.length - 1].text) &&
-    value.args.length > 1 &&
-    own(value.args[0])
-  );
+  return value.kind === "call" && standsIn(value) && value.args.length > 1 && own(value.args[0]);
 }
 
 /** Which rows a value changes, where it leaves the others as they are; null: it is no such function. JSON_SET writes into every row. */

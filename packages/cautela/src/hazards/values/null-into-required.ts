@@ -63,14 +63,8 @@ export const nullIntoRequired: Hazard = {
     if (inserted?.table) {
       const { table, columns } = inserted;
       const body = tree.kind === "insert" ? tree.source?.body : undefined;
-      if (body?.kind === "select" && inserted.rows.length === 0 && !body.items.some(({ expr }) => expr.kind === "star"))
-        body.items.forEach(({ expr }, i) => {
-          const column = columns[i];
-          if (!column?.required || column.identity !== null || constant(expr)?.type !== "null") return;
-          if (dialect.engine.rowidKey && table.primaryKey?.columns.includes(column.name)) return;
-          if (dialect.engine.stampsTimestamps && column.type === "timestamp") return;
-          say(column.name, table.name, false);
-        });
+      const selected = body?.kind === "select" ? body.items.map(({ expr }) => expr) : [];
+      const perRow = selected.some(({ kind }) => kind === "star") ? [] : selected;
       columns.forEach((column, i) => {
         if (!column?.required || column.identity !== null) return;
         // The row's number is made up where NULL is given (sqlite), and so is a time stamp (mysql).
@@ -79,7 +73,8 @@ export const nullIntoRequired: Hazard = {
         const values = inserted.rows.map((row) => row[i]).filter((one) => one !== undefined);
         const asked = values.find((one) => one.kind === "subquery" && mayBeEmpty(one.query));
         if (asked) drafts.push(empty(column.name, table.name, context.show(asked)));
-        if (values.some((one) => constant(one)?.type === "null")) say(column.name, table.name, false);
+        if ([...values, ...perRow.slice(i, i + 1)].some((one) => constant(one)?.type === "null"))
+          say(column.name, table.name, false);
         else if (values.some(isDefault) && mustBeGiven(column, table, dialect)) say(column.name, table.name, true);
       });
     }

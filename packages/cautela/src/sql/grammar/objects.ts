@@ -338,7 +338,11 @@ export function pragma(p: Parser, start: number): Statement {
     const from = p.tokenEnd;
     p.skipParens();
     value = p.slice(from, p.previousEnd - 1).trim();
-  } else if (!p.atEnd()) skipStatement(p);
+  } else {
+    // It asks for the value, or for a report, and sets nothing.
+    if (!p.atEnd()) skipStatement(p);
+    return { kind: "opaque", verb: "pragma", object: name, class: "reads", name: null, start, end: p.previousEnd };
+  }
   return { kind: "setting", name, value, scope: "session", target: null, start, end: p.previousEnd };
 }
 

@@ -39,6 +39,12 @@ PRAGMA foreign_keys = OFF;
 UPDATE mooring SET fee = 3 WHERE mooring_id = 3;
 PRAGMA foreign_keys = ON;
 COMMIT;
+-- case: it is asked for, and not set [sqlite]
+PRAGMA foreign_keys;
+BEGIN;
+PRAGMA foreign_keys;
+UPDATE mooring SET fee = 3 WHERE mooring_id = 3;
+COMMIT;
 -- case: before it and after it [sqlite]
 -- finds: 0 guard-off ask
 PRAGMA foreign_keys = OFF;

@@ -26,6 +26,19 @@ const TESTS = [
   "statistics",
   "own-hazard",
   "undo",
+  "put-together",
+  "mid-script",
+  "fixes",
+  "forms",
+  "elsewhere",
+  "bare-statements",
+  "camel-case",
+  "run-texts",
+  "spelling",
+  "statement-table",
+  "wording",
+  "catalog-cases",
+  "baseline",
 ];
 /** How long a change may keep one process busy before it counts as noticed: it made the review go on for ever. */
 const PATIENCE_MS = 60_000;
@@ -102,6 +115,7 @@ async function build(file, changed) {
   const stand = join(root, "scripts/collected-tests.ts");
   // Each file is imported after the collector has been told its name.
   const entry = [
+    `import ${JSON.stringify(join(root, "scripts/test-seed.ts"))};`,
     `import { beginFile, collected } from ${JSON.stringify(stand)};`,
     ...paths.flatMap((path) => [`beginFile(${JSON.stringify(path)});`, `await import(${JSON.stringify(path)});`]),
     "export { collected };",

@@ -84,3 +84,8 @@ export function isNumbered(table: Table | null | undefined, column: Column, dial
   const rowid = dialect.engine.rowidKey && column.type === "integer";
   return rowid || column.identity !== null || /^nextval\s*\(/i.test(column.default ?? "");
 }
+
+/** Whether a column, as it is written, has the name of a key: `id`, `owner_id`, `OwnerID`. */
+export function namesKey(column: string): boolean {
+  return /(?:^|_)(?:id|ID|Id)$|[a-z0-9]I[dD]$/.test(column);
+}

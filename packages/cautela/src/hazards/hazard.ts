@@ -7,6 +7,7 @@ import type { History } from "../analysis/script/history.ts";
 import type { Moves } from "../analysis/script/moves.ts";
 import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import type { Returns } from "../analysis/script/returns.ts";
+import type { Gate } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import type { NodeIndex } from "../analysis/statement/node-index.ts";
 import type { Catalog } from "../catalog/catalog.ts";
@@ -119,6 +120,8 @@ export interface HazardContext {
   readonly conditional: boolean;
   /** It stands in a loop. */
   readonly inLoop: boolean;
+  /** The conditions on which it runs: IF around it, IF … RETURN before it. */
+  readonly gates: readonly Gate[];
   /** The source text of a range. */
   slice(start: number, end: number): string;
   /** A piece of source in one line, cut when it is long. */

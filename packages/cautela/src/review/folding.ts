@@ -122,10 +122,16 @@ function takeIn(taker: Finding, { message, remedy }: Pick<Draft, "message" | "re
   if (copy === null) taker.remedy ||= remedy;
   // "…, keep a copy first." and "Copy first: CREATE TABLE …" are one sentence; further copies follow the first.
   else if (taker.remedy.endsWith(KEEP_COPY)) taker.remedy = `${taker.remedy.slice(0, -1)}: ${copy}`;
-  else if (!taker.remedy.includes(copy))
+  else if (!taker.remedy.includes(copy) && !namesCopy(taker.remedy, copy))
     taker.remedy += taker.remedy.includes(KEPT_COPY)
       ? `; ${copy}`
       : `${/[.!?]$/.test(taker.remedy) ? "" : "."} ${remedy}`;
+}
+
+/** Whether a remedy makes the copy of that name already: made a second time it would be refused. */
+function namesCopy(remedy: string, copy: string): boolean {
+  const made = /(?:^CREATE TABLE|\sINTO)\s(\S{1,200})/.exec(copy);
+  return made !== null && remedy.includes(made[0].trimStart());
 }
 
 const COPY_FIRST = "Copy first: ";

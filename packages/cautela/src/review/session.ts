@@ -3,6 +3,7 @@ import type { FiredRipple } from "../analysis/ripples/ripple.ts";
 import type { TransactionSpan } from "../analysis/script/copies.ts";
 import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import { ScriptState } from "../analysis/script/script-state.ts";
+import type { Gate } from "../analysis/script/step.ts";
 import { changedTables } from "../analysis/statement/named-target.ts";
 import { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
@@ -15,7 +16,8 @@ import type { Policy, PolicyWeight } from "../policy/policy.ts";
 import type { DialectId } from "../sql/dialects/dialect.ts";
 import { dialects } from "../sql/dialects/index.ts";
 import type { Span, Statement } from "../sql/nodes/tree.ts";
-import { executed } from "../sql/reading/executed.ts";
+import { walk } from "../sql/nodes/visitor.ts";
+import { executed, leavesUnless, type RunsIf } from "../sql/reading/executed.ts";
 import { classOf, type ReadStatement } from "../sql/reading/script.ts";
 import { ownText } from "../text/own-text.ts";
 import type { Region } from "../text/region.ts";
@@ -30,7 +32,7 @@ import type { ReviewOptions } from "./options.ts";
 import { type ChangeSource, heavier, type Review, type StatementReview } from "./result.ts";
 import { joinedView, regionOf, type SourceView, shownSpan, withInnerTexts } from "./source-view.ts";
 import { respelled, Speller } from "./spelled.ts";
-import { type ScriptContext, StatementContext } from "./statement-context.ts";
+import { type Runs, type ScriptContext, StatementContext } from "./statement-context.ts";
 import { statementReview } from "./statement-result.ts";
 import { Unchecked } from "./unchecked.ts";
 import { UnjudgedStatements } from "./unjudged.ts";
@@ -100,6 +102,9 @@ export class ReviewSession {
   readonly #checks: Checks;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
   #previous: ReadStatement | null = null;
+  /** The conditions that the batch has passed so far. */
+  #passed: readonly Gate[] = NO_GATES;
+  #noexec = false;
   #count = 0;
 
   /** `undo`: the script takes the earlier one back. */
@@ -226,20 +231,44 @@ export class ReviewSession {
     const held = next ? joinedView(waiting.source, next.source) : waiting.source;
     const source = withInnerTexts(held, statement, next?.statement);
     const outer = this.#count;
-    this.#one(statement, source, { previous: this.#previous, next: next?.statement ?? null }, ALWAYS, null);
+    const runs = this.#passed.length === 0 ? ALWAYS : { ...ALWAYS, gates: this.#passed };
+    this.#one(statement, source, { previous: this.#previous, next: next?.statement ?? null }, runs, null);
     this.#previous = statement;
     if (runsOthers(statement.tree)) this.#inside(statement, source, outer);
+    this.#pass(statement.tree, outer);
     if (statement.terminator === "batch") {
+      if (!this.#noexec) this.#passed = NO_GATES;
       this.#state.history.batch.end(source.lines.at(statement.end).line);
       this.#state.timeline.endBatch();
     }
+  }
+
+  /** IF … RETURN at the top of a batch: what follows it in the batch runs only otherwise; SET NOEXEC ON holds on. */
+  #pass(tree: Statement, asked: number): void {
+    if (tree.kind === "setting" && tree.name === "noexec") {
+      this.#noexec = false;
+      this.#passed = NO_GATES;
+      return;
+    }
+    const left = leavesUnless(tree);
+    if (!left || this.#passed.length >= GATES) return;
+    this.#passed = [...this.#passed, { ...left, asked }];
+    walk(tree, (node) => {
+      if (node.kind === "setting" && node.name === "noexec") this.#noexec = true;
+      return undefined;
+    });
+  }
+
+  #gates(conditions: readonly RunsIf[], asked: number): readonly Gate[] {
+    if (conditions.length === 0) return this.#passed;
+    return [...this.#passed, ...conditions.map((one) => ({ ...one, asked }))];
   }
 
   /** Reviews the statements that run inside another one. */
   #inside(statement: ReadStatement, source: SourceView, outer: number): void {
     const { kind } = statement.tree;
     const inCode = kind !== "dynamic" && kind !== "create-schema" && !dialects[this.#dialect].syntax.controlFlow;
-    for (const { tree, conditional, looped, quoted } of executed(statement.tree)) {
+    for (const { tree, conditional, looped, quoted, conditions } of executed(statement.tree)) {
       const { start, end } = tree;
       const inner = { kind: tree.kind, class: classOf(tree), tree, start, end };
       this.#one(
@@ -247,7 +276,13 @@ export class ReviewSession {
         source,
         ALONE,
         // Names in a text that is run are none of the block around it.
-        { inCode: inCode && !quoted, conditional, looped, quoted: quoted || start < 0 },
+        {
+          inCode: inCode && !quoted,
+          conditional,
+          looped,
+          quoted: quoted || start < 0,
+          gates: this.#gates(conditions, outer),
+        },
         outer,
       );
     }
@@ -258,7 +293,7 @@ export class ReviewSession {
     statement: ReadStatement,
     source: SourceView,
     beside: { previous: ReadStatement | null; next: ReadStatement | null },
-    runs: { inCode: boolean; conditional: boolean; looped: boolean; quoted: boolean },
+    runs: Runs,
     inside: number | null,
   ): void {
     const { tree } = statement;
@@ -485,7 +520,11 @@ function inTrial(check: Check, draft: Draft, span: TransactionSpan | null): Draf
 }
 
 const ALONE = { previous: null, next: null };
-const ALWAYS = { inCode: false, conditional: false, looped: false, quoted: false };
+const NO_GATES: readonly Gate[] = [];
+const ALWAYS: Runs = { inCode: false, conditional: false, looped: false, quoted: false, gates: NO_GATES };
+
+/** A batch asks at most this often whether it is to go on. */
+const GATES = 16;
 
 /** This much waits for the end of the script; beyond that it is told at once. */
 const UNSETTLED = 4000;

@@ -12,7 +12,7 @@ import { fingerprint, type History } from "../analysis/script/history.ts";
 import type { Moves } from "../analysis/script/moves.ts";
 import type { ScriptOrigin } from "../analysis/script/origin.ts";
 import type { Returns } from "../analysis/script/returns.ts";
-import type { Step } from "../analysis/script/step.ts";
+import type { Gate, Step } from "../analysis/script/step.ts";
 import type { Timeline } from "../analysis/script/timeline.ts";
 import { canonicalChange } from "../analysis/statement/canonical.ts";
 import { type NodeIndex, nodeIndexOf } from "../analysis/statement/node-index.ts";
@@ -48,6 +48,15 @@ export interface ScriptContext {
 
 const NO_RIPPLES: readonly FiredRipple[] = [];
 
+/** How a statement comes to run, see `HazardContext`. */
+export interface Runs {
+  readonly inCode: boolean;
+  readonly conditional: boolean;
+  readonly looped: boolean;
+  readonly quoted: boolean;
+  readonly gates: readonly Gate[];
+}
+
 /** What the hazards are given about one statement; names and nodes are gathered when the first one asks. */
 export class StatementContext implements HazardContext, Step {
   readonly dialect: Dialect;
@@ -68,6 +77,7 @@ export class StatementContext implements HazardContext, Step {
   readonly conditional: boolean;
   readonly quoted: boolean;
   readonly inLoop: boolean;
+  readonly gates: readonly Gate[];
   readonly at: At;
   readonly slice: (start: number, end: number) => string;
   readonly #source: SourceView;
@@ -83,7 +93,7 @@ export class StatementContext implements HazardContext, Step {
     statement: ReadStatement,
     source: SourceView,
     beside: { previous: ReadStatement | null; next: ReadStatement | null },
-    runs: { inCode: boolean; conditional: boolean; looped: boolean; quoted: boolean },
+    runs: Runs,
     at: At,
     changes: readonly JudgedChange[],
   ) {
@@ -104,6 +114,7 @@ export class StatementContext implements HazardContext, Step {
     this.inCode = runs.inCode;
     this.conditional = runs.conditional;
     this.inLoop = runs.looped;
+    this.gates = runs.gates;
     this.quoted = runs.quoted;
     this.at = at;
     this.slice = source.slice;

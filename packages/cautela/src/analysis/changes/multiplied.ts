@@ -49,7 +49,9 @@ function readMultipliers(tree: Statement, names: Resolution, change: Change | nu
 /** The columns on which a relation is met, when they do not make it unique; null when they do or it is not known. */
 function many(relation: BoundRelation, level: JoinTree, names: Resolution): string[] | null {
   const links = linksOf(level.conditions, names, level.scope);
-  const settled = new Set(links.pinned.filter((one) => one.relation === relation).map((one) => one.column));
+  const settled = new Set(
+    [...links.pinned, ...links.among].filter((one) => one.relation === relation).map((one) => one.column),
+  );
   const met: string[] = [];
   for (const one of links.equal) {
     const column = one.left === relation ? one.leftColumn : one.right === relation ? one.rightColumn : null;

@@ -55,9 +55,22 @@ export function pinnedConstants(parts: readonly Expr[], names: Resolution | null
       if (column && values.length > 0 && values.every((one) => one !== null && one.type !== "null")) {
         list.push({ column, values: values as ConstantValue[] });
       }
+    } else {
+      const truth = boolean(part);
+      const column = truth ? usedColumn(truth.of, names) : null;
+      if (truth && column) list.push({ column, values: [{ type: "boolean", value: truth.value }] });
     }
   }
   return list;
+}
+
+/** `done`, `NOT done`, `done IS FALSE`: what is true or false where the condition holds; null for other conditions. */
+export function boolean(part: Expr): { of: Expr; value: boolean } | null {
+  if (part.kind === "column") return { of: part, value: true };
+  if (part.kind === "unary" && part.op === "not" && part.operand.kind === "column")
+    return { of: part.operand, value: false };
+  if (part.kind !== "is" || part.negated || (part.test !== "true" && part.test !== "false")) return null;
+  return { of: part.operand, value: part.test === "true" };
 }
 
 /** The columns that the conditions of a change pin to constants. */
@@ -81,7 +94,10 @@ export function shownValue(value: ConstantValue): string {
 }
 
 export function sameValue(a: ConstantValue, b: ConstantValue): boolean {
-  return a.type === b.type && (a.type === "null" || (b.type !== "null" && a.value === b.value));
+  if (a.type === "null" || b.type === "null") return a.type === b.type;
+  // TRUE is 1 where booleans are numbers, and compares with nothing else where they are not.
+  const [x, y] = [a, b].map((one) => (one.type === "boolean" ? Number(one.value) : one.value));
+  return x === y;
 }
 
 /** One assignment of one column, for statements that assign. */

@@ -1,6 +1,7 @@
 import type { Between, Binary, Expr, Logic } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
 import { conjuncts } from "../changes/reach.ts";
+import { boolean } from "./conditions.ts";
 import { constant, plainColumn } from "./constants.ts";
 import { withoutNot } from "./negation.ts";
 
@@ -110,7 +111,15 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
       for (const half of asComparisons(part).items) addFacts(half, slice, into);
       return;
     }
-    default:
+    default: {
+      const truth = boolean(part);
+      const column = truth ? columnName(truth.of) : null;
+      if (truth && column !== null) {
+        const values = [String(truth.value)];
+        into.push({ ...PLAIN, key: `(${column} = ${values[0]})`, column, values });
+        return;
+      }
+    }
   }
   into.push({ ...PLAIN, key: keyOf(part, slice, 0) });
 }

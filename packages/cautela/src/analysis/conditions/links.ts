@@ -1,3 +1,4 @@
+import { gatheredColumns } from "../../catalog/ddl/built-keys.ts";
 import type { ColumnRef, Expr, Node } from "../../sql/nodes/tree.ts";
 import { children, walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
@@ -18,6 +19,8 @@ export interface Links {
   equal: ColumnLink[];
   /** Columns pinned to something that no relation of the level decides. */
   pinned: { relation: BoundRelation; column: string }[];
+  /** Columns of arrays in one of which a value stands: `id = ANY (m.ids)`. */
+  among: { relation: BoundRelation; column: string }[];
   /** Pairs of relations that any condition mentions together. */
   tied: Map<BoundRelation, Set<BoundRelation>>;
   /** A condition refers to something that could not be resolved. */
@@ -78,7 +81,7 @@ function mention(node: Node, names: Resolution, list: readonly BoundRelation[], 
 }
 
 function readLinks(conditions: readonly Expr[], names: Resolution, scope: ResolvedScope): Links {
-  const links: Links = { equal: [], pinned: [], tied: new Map(), undecided: false };
+  const links: Links = { equal: [], pinned: [], among: [], tied: new Map(), undecided: false };
   const list = scope.relations;
   for (const condition of conditions) {
     for (const part of conjuncts(condition)) {
@@ -87,7 +90,10 @@ function readLinks(conditions: readonly Expr[], names: Resolution, scope: Resolv
       if (said.undecided) links.undecided = true;
       if (said.first && said.second) tie(links.tied, [said.first, said.second, ...(said.more ?? [])]);
       if (part.kind !== "binary" || (part.op !== "=" && part.op !== "<=>")) {
-        if (part.kind === "in" && !part.negated && part.items?.length === 1) pin(part.operand, names, list, links);
+        if (part.kind === "in" && !part.negated && part.items?.length === 1)
+          pin(part.operand, names, list, links.pinned);
+        else if (part.kind === "quantified" && part.op === "=" && part.quantifier !== "all" && part.operand)
+          pin(part.operand, names, list, links.among);
         continue;
       }
       const left = plainColumn(part.left);
@@ -104,8 +110,8 @@ function readLinks(conditions: readonly Expr[], names: Resolution, scope: Resolv
           rightColumn: b.offered?.name ?? bareName(right),
           expr: part,
         });
-      } else if (a && !mentionsHere(part.right, names, list)) pin(part.left, names, list, links);
-      else if (b && !mentionsHere(part.left, names, list)) pin(part.right, names, list, links);
+      } else if (a && !mentionsHere(part.right, names, list)) pin(part.left, names, list, links.pinned);
+      else if (b && !mentionsHere(part.left, names, list)) pin(part.right, names, list, links.pinned);
     }
   }
   return links;
@@ -116,11 +122,11 @@ function bareName({ path }: ColumnRef): string {
   return path[path.length - 1].text.toLowerCase();
 }
 
-function pin(expr: Expr, names: Resolution, here: readonly BoundRelation[], links: Links): void {
+function pin(expr: Expr, names: Resolution, here: readonly BoundRelation[], into: Links["pinned"]): void {
   const ref = plainColumn(expr);
   const binding = ref ? names.bindings.get(ref) : undefined;
   if (binding?.relation && binding.offered && here.includes(binding.relation))
-    links.pinned.push({ relation: binding.relation, column: binding.offered.name });
+    into.push({ relation: binding.relation, column: binding.offered.name });
 }
 
 function mentionsHere(expr: Expr, names: Resolution, here: readonly BoundRelation[]): boolean {
@@ -198,6 +204,7 @@ export function uniqueOn(relation: BoundRelation, columns: ReadonlySet<string>):
   if (aggregates && body.groupBy.length === 0) return true;
   const groups = body.groupBy.length > 0 ? body.groupBy : (body.distinctOn ?? []);
   if (groups.length > 0) {
+    if (body.groupBy.length > 0 && gatheredColumns(body, null).some((column) => columns.has(column))) return true;
     return groups.every((expr) => {
       const ref = plainColumn(expr);
       if (!ref) return false;

@@ -1,10 +1,12 @@
 import type { Region } from "../../text/region.ts";
 import { RowKeys } from "../changes/references.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
+import type { FilterFact } from "../conditions/filter-facts.ts";
 import { BatchVariables } from "./batch-variables.ts";
 import { CarriedMap } from "./carried-map.ts";
 import type { Precheck } from "./precheck.ts";
 import type { Coverage } from "./prepared.ts";
+import { RunOnce } from "./run-once.ts";
 
 /** A change that the script has made before, as far as later ones are compared with it. */
 export interface PastChange {
@@ -20,6 +22,8 @@ export interface PastChange {
   assigned: Map<string, string>;
   /** Columns that its filter pins to one constant, when the filter is nothing else. */
   where: Map<string, ConstantValue> | null;
+  /** Its filter, where that is more than such columns and no join; null where nobody will ask. */
+  facts: readonly FilterFact[] | null;
   /** It met every row of its table. */
   every: boolean;
   /** Which rows it met, where the table refers to others; null: nobody asks. */
@@ -68,6 +72,9 @@ export class History {
 
   /** The rows that it has brought, removed and referred to by their keys. */
   readonly keys = new RowKeys<{ statement: number; region: Region }>();
+
+  /** What it leaves behind by which a second run leaves statements out. */
+  readonly runOnce = new RunOnce();
 
   /** The columns that changes of a target have assigned at any time. */
   readonly #assigned = new CarriedMap<Set<string>>();

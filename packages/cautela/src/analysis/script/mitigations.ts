@@ -9,7 +9,7 @@ import type { Change } from "../changes/change.ts";
 import { isConstantValue } from "../changes/constant-rows.ts";
 import { constant } from "../conditions/constants.ts";
 import type { Creations } from "./creations.ts";
-import { holdsOneRow, isVersionColumn, namesVersion, policyClass } from "./table-class.ts";
+import { holdsOneRow, isVersionColumn, namesSettings, namesVersion, policyClass } from "./table-class.ts";
 
 /** Why a change of every row does no harm. */
 export interface Mitigation {
@@ -48,7 +48,8 @@ export function mitigation(
     if (!named && namesVersion(shown) && (columns.some(isVersionColumn) || all.some(isRelease) || all.some(isNumber)))
       return { kind: "single-row", text: `\`${shown}\` holds a version, in one row` };
     // The version of the whole, whatever the table is called: UPDATE settings SET version = '2.4.1'.
-    if (!named && change.statement.assignments.every(bumpsVersion))
+    const settings = namesSettings(shown) && columns.length > 0 && columns.every((column) => /version/i.test(column));
+    if (!named && (settings || change.statement.assignments.every(bumpsVersion)))
       return { kind: "single-row", text: `it writes the version into \`${shown}\`` };
   }
   const added = creations.added(key);

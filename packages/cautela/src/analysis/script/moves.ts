@@ -1,10 +1,11 @@
 import type { Catalog } from "../../catalog/catalog.ts";
+import { namesKey } from "../../catalog/columns.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Node, Query, Statement } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
+import type { Expr, Node, Query, Source, Statement, UpdateStatement } from "../../sql/nodes/tree.ts";
+import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { constant } from "../conditions/constants.ts";
 
@@ -80,6 +81,8 @@ export class Moves {
           const column = into ? foldName(into[into.length - 1], this.#dialect) : null;
           this.#take([value], [...tree.target, ...tree.from], own, column, catalog);
         }
+        const ties = this.#reference(tree, catalog);
+        if (ties.length > 0) this.#take(ties, [...tree.target, ...tree.from], own, null, catalog);
         if (tree.where) this.#ask([tree.where, ...tree.from], [...tree.target], own, catalog);
         return;
       }
@@ -93,6 +96,22 @@ export class Moves {
       }
       default:
     }
+  }
+
+  /**
+   * The ties of a joined UPDATE that writes the key of the joined row: what stood in the tied columns is kept there, and can be
+   * looked up by the key.
+   *
+   * @example
+   * // UPDATE owner o JOIN country c ON c.code = o.country_code SET o.country_id = c.id   -- o.country_code is taken
+   */
+  #reference(tree: UpdateStatement, catalog: Catalog | null): Expr[] {
+    if (!tree.assignments.some(({ value }) => isKeyColumn(value, [...tree.target, ...tree.from], catalog))) return [];
+    const ties: Expr[] = tree.where ? conjuncts(tree.where).filter(isTie) : [];
+    for (const source of [...tree.target, ...tree.from])
+      if (source.kind === "joined")
+        for (const { on } of source.joins) if (on) ties.push(...conjuncts(on).filter(isTie));
+    return ties;
   }
 
   /** A query whose rows go into a table: what its list gives is taken, by what its filter asks rows are found. */
@@ -168,6 +187,24 @@ export class Moves {
       }),
     };
   }
+}
+
+function isTie(part: Expr): boolean {
+  return part.kind === "binary" && part.op === "=" && part.left.kind === "column" && part.right.kind === "column";
+}
+
+/** Whether a value is the key of one of the sources; where none of them is known, its name says so. */
+function isKeyColumn(value: Expr, sources: readonly Source[], catalog: Catalog | null): boolean {
+  if (value.kind !== "column" || value.path.length < 2) return false;
+  const [qualifier, { text }] = value.path.slice(-2);
+  const source = flatSources(sources).find(
+    (one) =>
+      one.kind === "table" &&
+      (one.alias ?? one.name.parts[one.name.parts.length - 1]).text.toLowerCase() === qualifier.text.toLowerCase(),
+  );
+  const table = source?.kind === "table" ? catalog?.resolve(source.name) : null;
+  const keys = table?.primaryKey?.columns;
+  return keys ? keys.length === 1 && keys[0].toLowerCase() === text.toLowerCase() : namesKey(text);
 }
 
 /** Whether a condition takes rows of one kind and leaves others: one that asks for a value to be there takes all that hold one. */

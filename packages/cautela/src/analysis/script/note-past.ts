@@ -6,10 +6,12 @@ import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts"
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Name, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { conjuncts } from "../changes/reach.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
 import { storedValues } from "../changes/stored-values.ts";
 import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../conditions/conditions.ts";
 import { constant } from "../conditions/constants.ts";
+import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
 import { isEnginesOwn } from "../names/missing.ts";
 import type { History } from "./history.ts";
 import { precheckOf } from "./precheck.ts";
@@ -26,6 +28,7 @@ export function notePast(context: Step, history: History): void {
   noteTouched(context, history);
   history.mayHaveMade ||= mayMake(tree);
   history.batch.note(tree);
+  history.runOnce.note(context);
   switch (tree.kind) {
     case "unread":
       history.noteUnread(context.slice(tree.start, Math.min(tree.end, tree.start + 4000)));
@@ -44,6 +47,7 @@ export function notePast(context: Step, history: History): void {
           assigned.set(column.name, known ? context.slice(value.start, value.end) : "");
         }
         const where = "where" in tree ? tree.where : null;
+        const pinned = where ? onlyConstants(where, context) : null;
         history.note({
           statement: at.statement,
           place: `line ${at.region.line}`,
@@ -51,7 +55,8 @@ export function notePast(context: Step, history: History): void {
           target,
           set,
           assigned,
-          where: where ? onlyConstants(where, context) : null,
+          where: pinned,
+          facts: where && pinned === null && assigned.size > 0 ? ownFacts(where, context) : null,
           every: judged.result.reach.bound === "every",
           covers: coverageOf(judged, context.slice),
         });
@@ -336,6 +341,15 @@ function targetOf({ tree, catalog }: Step): string {
   const table = catalog?.resolve(name);
   return table ? shownName(table) : writtenName(name);
 }
+
+/** A filter of a few conditions on the changed table alone, as it compares with that of another change. */
+function ownFacts(where: Expr, { changes, slice }: Step): readonly FilterFact[] | null {
+  const conditions = changes[0]?.change.conditions;
+  if (conditions?.length !== 1 || conditions[0].expr !== where) return null;
+  return conjuncts(where).length > FACTS ? null : filterFacts(where, slice);
+}
+
+const FACTS = 8;
 
 /** The columns of a filter that is nothing but `column = constant`, or null. */
 function onlyConstants(where: Expr, context: Step): Map<string, ConstantValue> | null {

@@ -1,6 +1,6 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import type { Region } from "../../text/region.ts";
 import type { Slice } from "../../text/slice.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
@@ -11,6 +11,14 @@ import type { FiredRipple } from "../ripples/ripple.ts";
 export interface Moment {
   statement: number;
   region: Region;
+}
+
+/** A condition on which a statement runs, asked at a statement of the script: IF around it, IF … RETURN before it. */
+export interface Gate {
+  readonly condition: Expr;
+  /** It runs where the condition does not hold: after IF … RETURN, under ELSE. */
+  readonly otherwise: boolean;
+  readonly asked: number;
 }
 
 /** A statement as the memory of a script takes it in, when it has been reviewed. */
@@ -35,4 +43,6 @@ export interface Step {
   readonly conditional: boolean;
   /** It stands in a text that is run: its variables are parameters of that text. */
   readonly quoted: boolean;
+  /** The conditions on which it runs. */
+  readonly gates: readonly Gate[];
 }

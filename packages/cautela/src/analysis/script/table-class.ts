@@ -44,7 +44,9 @@ export function classed(shown: string, policy: Policy): Classed {
   if (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")
     return { is: "scratch", said: false };
   if (isLog(words)) return { is: "log", said: false };
-  const made = REGENERABLE.has(last) || words[0] === "cache" || (SESSIONS.has(words[0]) && /^tokens?$/.test(last));
+  // cache_page, app_cache_form: the first word may be the prefix of the whole.
+  const cache = words[0] === "cache" || (words[1] === "cache" && !namesSettings(bare));
+  const made = REGENERABLE.has(last) || cache || (SESSIONS.has(words[0]) && /^tokens?$/.test(last));
   return made ? { is: "regenerable", said: false } : BUSINESS;
 }
 

@@ -100,15 +100,9 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
   const picked = lost.among.includes(copy.name);
   if (copy.uncertain && !picked) return copy.uncertain;
   if (columns) {
-    const needed =
-      lost.columns ??
-      lost.table?.columns.filter(({ generated }) => !generated).map(({ name }) => name.toLowerCase()) ??
-      null;
-    // A table that is rebuilt may hold a column in another form.
-    const held = lost.action === "drop" ? [...columns, ...copy.derived] : columns;
+    const missing = missingColumns(copy, lost, columns);
     // Nobody will read the reason.
-    if (brief && needed?.some((column) => !held.includes(column))) return "";
-    const missing = needed?.filter((column) => !held.includes(column)) ?? [];
+    if (brief && missing.length > 0) return "";
     if (missing.length > 0) return `it lacks ${missing.map((one) => `\`${one}\``).join(", ")}`;
     const key = lost.table?.primaryKey?.columns ?? [];
     const without = key.filter((column) => !columns.includes(column.toLowerCase()));
@@ -122,6 +116,15 @@ export function shortfall(copy: Copy, lost: Destruction, columns = copy.columns,
         : `it holds only rows where ${copy.filterText}`;
   }
   return null;
+}
+
+/** The columns of what a statement destroys that a copy does not hold. */
+export function missingColumns(copy: Copy, lost: Destruction, columns: readonly string[]): string[] {
+  const needed =
+    lost.columns ?? lost.table?.columns.filter(({ generated }) => !generated).map(({ name }) => name.toLowerCase());
+  // A table that is rebuilt may hold a column in another form.
+  const held = lost.action === "drop" ? [...columns, ...copy.derived] : columns;
+  return needed?.filter((column) => !held.includes(column)) ?? [];
 }
 
 /** Where a copy that covered something was lost again before the end; null where it is still there. */

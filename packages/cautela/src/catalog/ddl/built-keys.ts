@@ -1,6 +1,7 @@
 import { dialects } from "../../sql/dialects/index.ts";
-import type { Query } from "../../sql/nodes/tree.ts";
+import type { Query, Select } from "../../sql/nodes/tree.ts";
 import type { Catalog } from "../catalog.ts";
+import { namesKey } from "../columns.ts";
 import { foldName } from "../names.ts";
 
 /**
@@ -28,11 +29,37 @@ export function builtKeys(query: Query, columns: readonly string[], catalog: Cat
     const groups = body.groupBy.map((expr) =>
       expr.kind === "column" ? name(foldName(expr.path[expr.path.length - 1], dialect)) : null,
     );
-    return groups.every((one) => one !== null) ? [groups as string[]] : [];
+    const gathered = gatheredColumns(body, catalog);
+    return [...(groups.every((one) => one !== null) ? [groups as string[]] : []), ...gathered.map((one) => [one])];
   }
   if (body.distinct) return columns.length > 0 ? [columns] : [];
   const [source] = body.from;
   return body.from.length === 1 && source.kind === "table" ? keysOf(catalog, source.name, name) : [];
+}
+
+/**
+ * The columns of a grouped query that gather a key of its table, in small letters: each of its values is in one group alone.
+ * Where the table is not known the name of the column tells.
+ *
+ * @example
+ * // SELECT min(id) AS kept, array_agg(id) AS ids FROM owner GROUP BY lower(mail)   -- ["ids"]
+ */
+export function gatheredColumns(body: Select, catalog: Catalog | null): readonly string[] {
+  const [source] = body.from;
+  if (body.from.length !== 1 || source.kind !== "table") return [];
+  const known = catalog?.resolve(source.name);
+  const keys = known && !known.partial ? [known.primaryKey, ...known.uniqueKeys].filter((one) => one !== null) : null;
+  return body.items.flatMap(({ expr, alias }) => {
+    if (expr.kind !== "call" || expr.args.length !== 1 || expr.args[0].kind !== "column") return [];
+    if (!/^array_agg$/i.test(expr.name.parts[expr.name.parts.length - 1].text)) return [];
+    const { path } = expr.args[0];
+    const column = path[path.length - 1].text.toLowerCase();
+    const single =
+      keys === null
+        ? namesKey(path[path.length - 1].text)
+        : keys.some(({ columns }) => columns.length === 1 && columns[0].toLowerCase() === column);
+    return single ? [(alias?.text ?? "array_agg").toLowerCase()] : [];
+  });
 }
 
 function keysOf(

@@ -1,9 +1,12 @@
 import { multipliedBy } from "../../analysis/changes/multiplied.ts";
 import { conjuncts } from "../../analysis/changes/reach.ts";
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { plainColumn } from "../../analysis/conditions/constants.ts";
-import { isAggregate, uniqueOn } from "../../analysis/conditions/links.ts";
-import type { Resolution } from "../../analysis/names/resolution.ts";
+import { isAggregate, relationsIn, uniqueOn } from "../../analysis/conditions/links.ts";
+import type { BoundRelation, Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { parted } from "../../catalog/names.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -35,7 +38,7 @@ export const fanOut: Hazard = {
   check(context) {
     const { names } = context;
     if (!names) return [];
-    return [...scalars(context), ...joined(context, names)];
+    return [...scalars(context), ...joined(context, names), ...versions(context, names)];
   },
 };
 
@@ -47,7 +50,9 @@ function joined({ tree, changes, slice }: HazardContext, names: Resolution): Dra
           weight: relation.table?.temporary ? ("note" as const) : ("ask" as const),
           message: `One row of \`${target.name}\` can meet several rows of \`${relation.name}\`, and the value of any one of them is written.`,
           because: [
-            `${columns.length > 0 ? `\`${columns.join(", ")}\` is` : "nothing that the statement settles is"} no key of \`${relation.name}\``,
+            columns.length > 0
+              ? `\`${columns.join(", ")}\` is no key of \`${relation.name}\``
+              : `no key of \`${relation.name}\` is compared for equality`,
           ],
           remedy: `Reduce \`${relation.name}\` to one row for each ${columns[0] === undefined ? "key" : `\`${columns[0]}\``}, or pick the row by its key.`,
         }
@@ -57,6 +62,55 @@ function joined({ tree, changes, slice }: HazardContext, names: Resolution): Dra
           remedy: `Ask for it with EXISTS (SELECT 1 FROM ${relation.source?.kind === "table" ? slice(relation.source.name.start, relation.source.name.end) : relation.name} …) instead of joining it.`,
         },
   );
+}
+
+/**
+ * A source of rows with a date from which they hold, all of which have begun: nothing is known of its keys, and there is
+ * one row for each time the value has changed.
+ */
+function versions({ tree, changes, show }: HazardContext, names: Resolution): Draft[] {
+  const change = changes[0]?.change;
+  if (tree.kind !== "update" || !change) return [];
+  const parts = filterParts(change.conditions);
+  const begun = parts.flatMap((part) => {
+    if (part.kind !== "binary" || !/^[<>]=?$/.test(part.op)) return [];
+    const side = part.op.startsWith("<") ? part.left : part.right;
+    const used = usedColumn(side, names);
+    const written = plainColumn(side)?.path ?? [];
+    return used?.relation && BEGINS.test(parted(written[written.length - 1].text)) ? [{ part, used }] : [];
+  });
+  for (const { part, used } of begun) {
+    const { relation } = used;
+    if (relation?.source?.kind !== "table" || relation.name === change.relation?.name) continue;
+    if (relation.table && !relation.table.partial) continue;
+    const written = assignedIn(tree, names).some(({ value }) => usedColumn(value, names)?.relation === relation);
+    // An end of the time, or whatever else is asked of the row, may leave one.
+    const own = parts.filter((one) => one !== part && mentions(one, relation, names));
+    if (!written || own.length === 0 || own.some((one) => !isTie(one))) continue;
+    return [
+      {
+        weight: "ask",
+        message: `One row of \`${change.relation?.name ?? ""}\` can meet several rows of \`${relation.name}\`, and the value of any one of them is written.`,
+        because: [
+          `\`${show(part)}\` holds for every row of \`${relation.name}\` that has begun to be valid, past ones among them`,
+        ],
+        remedy: `Pick the last one: the row with the greatest \`${used.name}\` up to that day, or ask for its end as well.`,
+      },
+    ];
+  }
+  return [];
+}
+
+const BEGINS = /(?:^|_)(?:valid|effective|starts?|begins?|since|from)(?:_|$)/i;
+
+function isTie(part: Expr): boolean {
+  return (
+    part.kind === "binary" && part.op === "=" && plainColumn(part.left) !== null && plainColumn(part.right) !== null
+  );
+}
+
+function mentions(part: Expr, relation: BoundRelation, names: Resolution): boolean {
+  return relationsIn(part, names, new Set([relation])).relations.size > 0;
 }
 
 /** A scalar subquery of SET that may find several rows: its table is not unique on what ties it to the row. */

@@ -9,6 +9,7 @@ import {
 } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { PastChange } from "../../analysis/script/history.ts";
+import { namesSettings, namesVersion } from "../../analysis/script/table-class.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { UpdateStatement } from "../../sql/nodes/tree.ts";
 import { singleBlanks } from "../../text/blanks.ts";
@@ -106,7 +107,8 @@ export const staleFilter: Hazard = {
             break;
           }
           // 1 becomes 2, then 2 becomes 3.
-          const moves = tree.kind === "update" && assignsConstant(tree, column.name);
+          // A version is moved on step by step.
+          const moves = tree.kind === "update" && assignsConstant(tree, column.name) && !isVersion(target, column.name);
           const back = tree.kind === "update" && old !== undefined && writesValue(tree, column.name, old);
           if (whole && old && sameValue(written, value) && moves && (back || sameOrder(old, written))) {
             drafts.push({
@@ -125,6 +127,11 @@ export const staleFilter: Hazard = {
     return drafts;
   },
 };
+
+/** Whether a column holds the version of the whole. */
+function isVersion(target: string, column: string): boolean {
+  return namesVersion(target) || (namesSettings(target) && /version/i.test(column));
+}
 
 /** INSERT … SELECT, or a copy, of rows that a statement before has deleted by the same filter: a move in the wrong order. */
 function copiedTooLate({ tree, timeline, history, catalog, dialect, slice }: HazardContext): Draft[] {

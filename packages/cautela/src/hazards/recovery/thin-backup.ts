@@ -1,6 +1,10 @@
+import type { Copy, Destruction } from "../../analysis/script/copies.ts";
 import { tableClass } from "../../analysis/script/table-class.ts";
-import { shortfall, wayBack } from "../../analysis/script/way-back.ts";
+import { missingColumns, shortfall, wayBack } from "../../analysis/script/way-back.ts";
+import type { Catalog } from "../../catalog/catalog.ts";
+import { spelledColumn } from "../../catalog/columns.ts";
 import type { Draft, Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * A copy that does not hold what is destroyed.
@@ -28,7 +32,7 @@ DELETE FROM mooring WHERE status IN ('left', 'cancelled');`,
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
   },
-  finish({ timeline, policy }) {
+  finish({ timeline, policy, catalog }) {
     const drafts: Draft[] = [];
     const said = new Set<number>();
     for (const lost of timeline.destructions) {
@@ -44,13 +48,14 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
         // A copy of a part of the table for one row more or less is no way back that was meant for it.
         if (lost.reach.bound === "one" && way.copy.filter !== null) continue;
         said.add(way.copy.place);
+        const emptied = rebuilt ? leftEmpty(way.copy, lost, catalog) : [];
         drafts.push({
           at: way.copy.at,
           weight: lost.reach.bound === "every" && way.copy.structureOnly ? "stop" : "ask",
           message: `\`${way.copy.shown}\` does not bring back what line ${lost.at.region.line} ${lost.action === "update" ? "overwrites" : "destroys"} in \`${lost.shown}\`: ${way.why}.`,
           because: [
             lost.filterText === ""
-              ? `line ${lost.at.region.line} meets every row`
+              ? `line ${lost.at.region.line} ${lost.action === "drop" ? "drops the whole table" : "meets every row"}`
               : `line ${lost.at.region.line} meets rows where ${lost.filterText}`,
           ],
           remedy: "Give the copy the filter of the change, or none, and put it before the change.",
@@ -58,6 +63,14 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
             ? {
                 message: `\`${lost.shown}\` is rebuilt, and the new table does not hold all of the old one, which line ${lost.at.region.line} drops: ${way.why}.`,
                 remedy: "Fill what is missing, or keep the old table under another name.",
+              }
+            : {}),
+          ...(emptied.length > 0
+            ? {
+                weight: "stop" as const,
+                message: `\`${lost.shown}\` is rebuilt, and every row loses its ${listed(emptied)}: the new table has ${emptied.length === 1 ? "the column" : "the columns"}, and nothing takes the values over.`,
+                because: [`line ${lost.at.region.line} drops the old table`],
+                remedy: `Take ${listed(emptied)} over as well.`,
               }
             : {}),
         });
@@ -81,3 +94,12 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     return drafts;
   },
 };
+
+/** The columns that a rebuilt table has as it had before, and that nothing has filled. */
+function leftEmpty(copy: Copy, lost: Destruction, catalog: Catalog | null): string[] {
+  const now = copy.columns && catalog?.byKey(lost.key);
+  if (!copy.columns || !now || now.object !== "table") return [];
+  return missingColumns(copy, lost, copy.columns)
+    .filter((column) => now.columns.some((one) => one.name.toLowerCase() === column && !one.generated))
+    .map((column) => spelledColumn(lost.table, column));
+}

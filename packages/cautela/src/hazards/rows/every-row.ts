@@ -62,20 +62,24 @@ export const everyRow: Hazard = {
           if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
           const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged) ?? recomputed(judged));
           if (lighter) because.push(lighter.why);
+          const meant = copy ? "say so: -- cautela: accept every-row, REASON" : "keep a copy first.";
           const draft: Draft = {
             weight: lighter?.weight ?? (copy ? "ask" : "stop"),
             message: `This ${verb(judged)} ${allRows(judged)}.`,
             because,
             remedy:
               change.action === "truncate"
-                ? `Delete the rows you mean: DELETE FROM ${slice(change.name.start, change.name.end)} ${filter}. If every row is meant, keep a copy first.`
-                : `Add the filter you mean (${filter}). If every row is meant, keep a copy first.`,
+                ? `Delete the rows you mean: DELETE FROM ${slice(change.name.start, change.name.end)} ${filter}. If every row is meant, ${meant}`
+                : `Add the filter you mean (${filter}). If every row is meant, ${meant}`,
           };
           // What only the names make lighter is told once.
           if (lighter) {
             draft.cause = `${change.action} ${lighter.weight}`;
             draft.about = target;
-            draft.together = (tables) => `This script ${verb(judged)} all rows of ${listedShort(tables)}.`;
+            draft.together = (tables) =>
+              change.action === "truncate"
+                ? `This script empties ${listedShort(tables)}.`
+                : `This script ${verb(judged)} all rows of ${listedShort(tables)}.`;
           }
           if (change.action !== "update")
             draft.settle = (script) => refilled(draft, target, relationKey(change.name, catalog, dialect), at, script);

@@ -8,7 +8,9 @@ import {
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
 import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import { implied } from "../../analysis/conditions/filter-facts.ts";
 import type { History } from "../../analysis/script/history.ts";
+import { wantedOf } from "../../analysis/script/prepared.ts";
 import { columnLike, partedName } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
 import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
@@ -86,19 +88,35 @@ export const driftsOnRerun: Hazard = {
       };
       const asked = guard || repeated ? [] : askedOf(judged, context);
       const pinned = guard || repeated ? [] : pinnedBy(filter, context);
+      const negated = guard || repeated ? [] : filter.filter(isAbsence);
+      const { gates, at, catalog, dialect } = context;
+      const waits = !guard && !repeated && asked.length + pinned.length + negated.length + gates.length > 0;
       drafts.push(
-        asked.length === 0 && pinned.length === 0
+        !waits
           ? draft
           : {
               ...draft,
-              settle: ({ history }) =>
-                markedLater(draft, asked, context, history) ?? passedOn(draft, pinned, context, history) ?? draft,
+              settle: ({ history }) => {
+                const once = history.runOnce.answered(gates, negated, at.statement, { catalog, dialect });
+                if (once !== null) return { ...draft, weight: "note", because: [draft.because[0], once], remedy: "" };
+                return (
+                  markedLater(draft, asked, context, history) ?? passedOn(draft, pinned, context, history) ?? draft
+                );
+              },
             },
       );
     }
     return drafts;
   },
 };
+
+/** NOT EXISTS, NOT IN: rows that come there keep a row out. */
+function isAbsence(part: Expr): boolean {
+  return (
+    (part.kind === "unary" && part.op === "not" && part.operand.kind === "exists") ||
+    (part.kind === "in" && part.negated && part.query !== null)
+  );
+}
 
 /** Another table that a change reads, and the columns that it asks for there. */
 interface Asked {
@@ -121,33 +139,42 @@ function askedOf({ change }: JudgedChange, { names, catalog, dialect }: HazardCo
   return [...asked.values()];
 }
 
-/** A column of the changed table that its filter compares with one constant. */
+/** A column of the changed table that its filter compares with one constant, or with NULL. */
 interface Pinned {
   column: string;
   value: ConstantValue;
 }
 
 function pinnedBy(filter: readonly Expr[], { names }: HazardContext): Pinned[] {
-  return pinnedConstants(filter, names).flatMap(({ column, values }) =>
+  const list: Pinned[] = pinnedConstants(filter, names).flatMap(({ column, values }) =>
     values.length === 1 ? [{ column: column.name, value: values[0] }] : [],
   );
+  for (const part of filter) {
+    const empty = part.kind === "is" && part.test === "null" && !part.negated ? usedColumn(part.operand, names) : null;
+    if (empty) list.push({ column: empty.name, value: { type: "null" } });
+  }
+  return list;
 }
 
 /** A later statement gives all of its rows another value for what it asks, so that a second run does not meet them. */
 function passedOn(
   draft: Draft,
   pinned: readonly Pinned[],
-  { at, changes }: HazardContext,
+  { at, changes, slice }: HazardContext,
   history: History,
 ): Draft | null {
-  const later = history.of(changes[0].target).find(({ statement, action, set, where, every }) => {
-    if (statement <= at.statement || action !== "update" || (where === null && !every)) return false;
+  const own = wantedOf(changes[0].change, slice);
+  const later = history.of(changes[0].target).find(({ statement, action, set, assigned, where, facts, every }) => {
+    if (statement <= at.statement || action !== "update" || (where === null && facts === null && !every)) return false;
     // It meets all rows of this one.
     for (const [column, value] of where ?? [])
       if (!pinned.some((one) => one.column === column && sameValue(one.value, value))) return false;
+    if (facts && !facts.every((one) => implied(one, own))) return false;
     return pinned.some(({ column, value }) => {
       const given = set.get(column);
-      return given !== undefined && !sameValue(given, value);
+      // The time of the change, where there was none.
+      if (given === undefined) return value.type === "null" && assigned.has(column);
+      return !sameValue(given, value);
     });
   });
   if (!later) return null;

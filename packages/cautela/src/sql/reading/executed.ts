@@ -1,4 +1,11 @@
-import type { Statement } from "../nodes/tree.ts";
+import type { Expr, Statement } from "../nodes/tree.ts";
+
+/** A condition on which a statement runs: IF around it, or before it one that leaves. */
+export interface RunsIf {
+  readonly condition: Expr;
+  /** It runs where the condition does not hold: after IF … RETURN, under ELSE. */
+  readonly otherwise: boolean;
+}
 
 /** A statement that runs when another one runs. */
 export interface Executed {
@@ -9,7 +16,11 @@ export interface Executed {
   readonly looped: boolean;
   /** It stands in a text that is run: between quotes, or put together of pieces. */
   readonly quoted: boolean;
+  /** The conditions on which it runs. */
+  readonly conditions: readonly RunsIf[];
 }
+
+const NONE: readonly RunsIf[] = [];
 
 /**
  * The statements that run when a statement runs: those inside blocks, branches, loops and constant
@@ -17,37 +28,78 @@ export interface Executed {
  */
 export function* executed(statement: Statement): IterableIterator<Executed> {
   const stack: Executed[] = [];
-  push({ tree: statement, conditional: false, looped: false, quoted: false }, stack);
+  push({ tree: statement, conditional: false, looped: false, quoted: false, conditions: NONE }, stack);
   for (let inner = stack.pop(); inner; inner = stack.pop()) {
     yield inner;
     push(inner, stack);
   }
 }
 
-function push({ tree, conditional, looped, quoted }: Executed, stack: Executed[]): void {
+function push({ tree, conditional, looped, quoted, conditions }: Executed, stack: Executed[]): void {
   const below: Executed[] = [];
-  const runs = (body: readonly Statement[], perhaps: boolean, again = looped, text = quoted): void => {
-    for (const one of body) below.push({ tree: one, conditional: perhaps, looped: again, quoted: text });
+  const runs = (
+    body: readonly Statement[],
+    perhaps: boolean,
+    {
+      again = looped,
+      text = quoted,
+      on = conditions,
+    }: { again?: boolean; text?: boolean; on?: typeof conditions } = {},
+  ): void => {
+    let under = on;
+    for (const one of body) {
+      below.push({ tree: one, conditional: perhaps, looped: again, quoted: text, conditions: under });
+      const left = leavesUnless(one);
+      if (left) under = [...under, left];
+    }
   };
   switch (tree.kind) {
     case "block":
       runs(tree.body, conditional);
       for (const { body } of tree.handlers) runs(body, true);
       break;
-    case "if":
-      for (const { body } of tree.branches) runs(body, true);
+    case "if": {
+      let before = conditions;
+      for (const { condition, body } of tree.branches) {
+        runs(body, true, { on: condition ? [...before, { condition, otherwise: false }] : before });
+        if (condition) before = [...before, { condition, otherwise: true }];
+      }
       break;
+    }
     case "loop":
-      runs(tree.body, true, true);
+      runs(tree.body, true, { again: true });
       break;
     case "create-schema":
       runs(tree.elements, conditional);
       break;
     case "dynamic":
       // PREPARE … AS has its statement as it stands.
-      runs(tree.body ?? [], conditional, looped, quoted || tree.text !== null);
+      runs(tree.body ?? [], conditional, { text: quoted || tree.text !== null });
       break;
     default:
   }
   stack.push(...below.reverse());
+}
+
+/** The condition on which the statements after an IF run where that one leaves: `IF EXISTS (…) RETURN`; null for others. */
+export function leavesUnless(tree: Statement): RunsIf | null {
+  if (tree.kind !== "if" || tree.branches.length !== 1) return null;
+  const [{ condition, body }] = tree.branches;
+  return condition && leaves(body) ? { condition, otherwise: true } : null;
+}
+
+function leaves(body: readonly Statement[]): boolean {
+  const last = body[body.length - 1];
+  switch (last?.kind) {
+    case "block":
+      return leaves(last.body);
+    case "opaque":
+      return /^(?:return|throw|leave|exit)$/.test(last.verb);
+    case "call-statement":
+      return last.name !== null && /^raise_application_error$/i.test(last.name.parts[last.name.parts.length - 1].text);
+    case "setting":
+      return last.name === "noexec" && /^on$/i.test(last.value);
+    default:
+      return false;
+  }
 }

@@ -1,6 +1,14 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import { type Routine, type Rule, shownName, type Table, type Trigger, type View } from "../../catalog/model.ts";
+import {
+  emptyTable,
+  type Routine,
+  type Rule,
+  shownName,
+  type Table,
+  type Trigger,
+  type View,
+} from "../../catalog/model.ts";
 import { bodyStatements, conditionTree, defaultTree, type Parsed } from "../../catalog/parsed-code.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
@@ -563,14 +571,16 @@ class Follower {
       if (answer === false) continue;
       for (const firing of rowChangesOf(statement, catalog, this.#dialect)) {
         const certain = answer === true && step.certain && firing.certain;
-        if (!firing.relation) {
-          if (isPseudo(firing.written)) continue;
+        if (!firing.relation && isPseudo(firing.written)) continue;
+        // Where no catalog was given nobody knows what follows from there.
+        const relation = firing.relation ?? (catalog.complete ? null : unknownTable(firing.written));
+        if (!relation) {
           this.#opaque(node.id, step.name, `it writes \`${firing.written}\`, which is not in the catalog`);
           continue;
         }
         this.wave(
           {
-            relation: firing.relation,
+            relation,
             action: firing.action,
             columns: firing.columns,
             values: firing.values,
@@ -751,4 +761,10 @@ class Follower {
 /** Whether a change gives one of the columns a value; null: all of them. */
 function touches(changed: readonly string[] | null, columns: readonly string[] | undefined): boolean {
   return columns?.some((one) => changed === null || changed.includes(one)) ?? false;
+}
+
+/** A table of which nothing is known but its name. */
+function unknownTable(written: string): Table {
+  const parts = written.split(".");
+  return { ...emptyTable(parts.slice(0, -1).join("."), parts[parts.length - 1]), partial: true };
 }

@@ -20,6 +20,9 @@ import type { Moment, Step } from "./step.ts";
 
 const NO_RIPPLED: Destruction["ripples"] = [];
 
+/** What brings rows in, and so begins a transaction where autocommit is off. */
+const BRINGS: ReadonlySet<Statement["kind"]> = new Set(["insert", "multi-insert", "merge", "copy"]);
+
 /** What may stand in a script that is there to drop things. */
 const ONLY_BESIDE: ReadonlySet<Statement["kind"]> = new Set(["transaction", "setting", "directive", "select"]);
 
@@ -69,6 +72,8 @@ export class Timeline {
   readonly #savepoints = new Map<string, number>();
   readonly #creations: Creations;
   #open: TransactionSpan | null = null;
+  /** A change begins a transaction, and only COMMIT ends it: autocommit is off. */
+  #keepsOpen = false;
   /** Transactions that were begun inside the open one. */
   #nested = 0;
   #declared: string | null;
@@ -139,7 +144,8 @@ export class Timeline {
 
   // ------------------------------------------------------------ transactions
 
-  #transactions({ tree, at, conditional, slice }: Step): void {
+  #transactions(step: Step): void {
+    const { tree, at, conditional, slice } = step;
     // IF @@ERROR <> 0 ROLLBACK is no end; where a branch commits, the whole cannot be taken for a trial.
     if (conditional && tree.kind === "transaction" && tree.action !== "begin" && this.#open) {
       if (tree.action === "commit") {
@@ -175,12 +181,14 @@ export class Timeline {
       }
       return;
     }
-    if (tree.kind === "setting" && tree.name === "autocommit") {
-      if (/^(?:0|off)$/i.test(tree.value) && !this.#open) this.#begin(at);
+    if (tree.kind === "setting" && (tree.name === "autocommit" || tree.name === "implicit_transactions")) {
+      const on = /^(?:1|on|true)$/i.test(tree.value);
+      this.#keepsOpen = tree.name === "autocommit" ? !on : on;
+      // To switch it on again commits what is open.
+      if (tree.name === "autocommit" && on) this.#end("commit", at, "");
       return;
     }
-    if (tree.kind === "setting" && tree.name === "implicit_transactions" && /^on$/i.test(tree.value) && !this.#open)
-      this.#begin(at);
+    if (this.#keepsOpen && !this.#open && (step.changes.length > 0 || BRINGS.has(tree.kind))) this.#begin(at);
     if (this.#open && this.#dialect.run.structureCommits && commitsSilently(tree)) {
       const what = tree.kind === "opaque" ? `${tree.verb} ${tree.object}`.trim() : tree.kind.replace("-", " ");
       this.#end("silent", at, what.toUpperCase());

@@ -54,13 +54,17 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
   return thin ? { kind: "thin", ...thin } : { kind: "none" };
 }
 
-/** Whether a copy that comes too late for one change was made for a later one, whose rows it holds. */
+/** Whether a copy that comes too late for one change was made for a later one. */
 function servesLater(copy: Copy, { key }: Destruction, { destructions, altered }: Timeline): boolean {
   if ((altered.get(key) ?? -1) > copy.at.statement) return true;
   const known = serving.get(copy);
   if (known !== undefined) return known;
+  // An archive goes with the DELETE after it, however well the two agree.
   const serves = destructions.some(
-    (one) => one.key === key && one.copies > copy.place && shortfall(copy, one) === null,
+    (one) =>
+      one.key === key &&
+      one.copies > copy.place &&
+      ((copy.into !== null && one.action === "delete") || shortfall(copy, one) === null),
   );
   serving.set(copy, serves);
   return serves;

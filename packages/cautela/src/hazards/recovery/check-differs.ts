@@ -55,13 +55,13 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
     const wider = holdsAll(look.filter, asked);
     const narrower = holdsAll(asked, look.filter);
     const sameColumns = columns.size === look.columns.size && [...columns].every((one) => look.columns.has(one));
-    if (!sameColumns && !wider && !narrower) return [];
+    if (!sameColumns && !wider && !narrower && !sameQuestion(look.filter, asked)) return [];
     if (!sameColumns && wider)
       return draft(
         `Line ${look.line} looks at only some of the rows of \`${target}\` that this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
         [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
       );
-    if (!sameColumns)
+    if (!sameColumns && narrower)
       return draft(
         `Line ${look.line} looks at more rows of \`${target}\` than this ${tree.kind === "delete" ? "deletes" : "changes"}.`,
         [`it looks at rows where ${look.text}`, `this meets rows where ${context.show(tree.where)}`],
@@ -77,6 +77,21 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
 /** Whether a filter asks all that another one asks. */
 function holdsAll(filter: readonly FilterFact[], other: readonly FilterFact[]): boolean {
   return other.length > 0 && other.every(({ key }) => filter.some((one) => one.key === key));
+}
+
+/** Whether two filters differ only in what a subquery on the same table asks there: NOT EXISTS (… WHERE …). */
+function sameQuestion(filter: readonly FilterFact[], other: readonly FilterFact[]): boolean {
+  const own = filter.filter(({ key }) => !other.some((one) => one.key === key));
+  const rest = other.filter(({ key }) => !filter.some((one) => one.key === key));
+  return (
+    own.length === 1 && rest.length === 1 && frame(own[0].key) !== null && frame(own[0].key) === frame(rest[0].key)
+  );
+}
+
+/** A condition with a subquery as far as its WHERE; null for others. */
+function frame(key: string): string | null {
+  const where = key.indexOf("where");
+  return where > 0 && /\(select/.test(key.slice(0, where)) ? key.slice(0, where) : null;
 }
 
 /** Two table names of which one begins like the other: `mooring`, `moorings`, `mooring_2024`. */

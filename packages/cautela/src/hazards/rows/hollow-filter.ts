@@ -1,6 +1,12 @@
+import { assignedIn, type ConstantValue, sameValue, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
+import type { Resolution } from "../../analysis/names/resolution.ts";
+import { isBusiness, namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { spelledColumn } from "../../catalog/columns.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
+import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 import { refilled } from "../refilled.ts";
 import { allRows, oneLine, verb } from "../wording.ts";
 
@@ -21,7 +27,7 @@ export const hollowFilter: Hazard = {
   explanation:
     "There is a WHERE, but no row fails it: it compares constants or a column with itself, a part joined by OR is " +
     "always true, a pattern matches every text, a required column is asked whether it is NOT NULL, a key is looked " +
-    "for in its own table, or an EXISTS has no tie to the row. The statement reaches the whole table and looks as if " +
+    "for in its own table, or an EXISTS has no tie to the row. A constant for all rows that do not have it yet comes to the same. The statement reaches the whole table and looks as if " +
     "it did not.",
   remedy:
     "Replace the part that is always true by the condition that was meant. If every row is meant, omit the WHERE and say so.",
@@ -31,9 +37,11 @@ export const hollowFilter: Hazard = {
     dangerous: "DELETE FROM pilotage WHERE pilot_id = 4 OR pilot_id IS NOT NULL;",
     sound: "DELETE FROM pilotage WHERE pilot_id = 4 OR note IS NOT NULL;",
   },
-  check({ changes, slice, catalog, dialect, at }) {
-    return (
-      changes
+  check(context) {
+    const { changes, slice, catalog, dialect, at } = context;
+    return [
+      ...changes.flatMap((judged) => levelled(judged, context) ?? []),
+      ...changes
         .filter(({ result, softener }) => result.filter === "hollow" && softener === null)
         // What slips is told by its own name.
         .filter(({ result }) => !result.reasons.some(({ slipped }) => slipped))
@@ -62,7 +70,44 @@ export const hollowFilter: Hazard = {
             draft.settle = (script) =>
               refilled(draft, target, relationKey(judged.change.name, catalog, dialect), at, script);
           return draft;
-        })
-    );
+        }),
+    ];
   },
 };
+
+/** A constant for all rows but those that have it already: nothing is left of what the column held. */
+function levelled(judged: JudgedChange, { tree, names, policy, dialect, show }: HazardContext): Draft | null {
+  const { change, result, target, softener, copy } = judged;
+  if (tree.kind !== "update" || result.filter !== "filters" || softener || copy) return null;
+  if (change.conditions.length !== 1 || !isBusiness(target, policy) || namesSettings(target)) return null;
+  const left = leftOut(change.conditions[0].expr, names);
+  if (!left) return null;
+  const isNull = (value: ConstantValue | null): boolean =>
+    value?.type === "null" || (dialect.engine.emptyIsNull && value?.type === "string" && value.value === "");
+  const same = assignedIn(tree, names).find(({ column, value }) => {
+    const given = constant(value);
+    if (column.name !== left.column || given === null) return false;
+    return isNull(left.value) ? isNull(given) : sameValue(given, left.value);
+  });
+  if (!same) return null;
+  const column = change.table ? spelledColumn(change.table, left.column) : show(same.target);
+  return {
+    weight: "ask",
+    message: `Every row of \`${target}\` gets ${show(same.value)} in \`${column}\`: the filter leaves out only those that have it already.`,
+    because: ["nothing is left of the values that the column holds"],
+    remedy: "Add the condition that picks the rows you mean. If every row is meant, keep a copy first.",
+  };
+}
+
+/** The one value of a column whose rows a condition leaves out: `status <> 'left'`, `note IS NOT NULL`. */
+function leftOut(expr: Expr, names: Resolution | null): { column: string; value: ConstantValue } | null {
+  if (expr.kind === "is") {
+    const column = usedColumn(expr.operand, names);
+    if (!column || !expr.negated || expr.test !== "null") return null;
+    return { column: column.name, value: { type: "null" } };
+  }
+  if (expr.kind !== "binary" || (expr.op !== "<>" && expr.op !== "!=")) return null;
+  const column = usedColumn(expr.left, names) ?? usedColumn(expr.right, names);
+  const value = constant(expr.right) ?? constant(expr.left);
+  return column && value ? { column: column.name, value } : null;
+}

@@ -1,5 +1,5 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { usedColumn } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Expr, Logic } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -66,16 +66,35 @@ function mixed(or: Logic, context: HazardContext): Draft | null {
   const [rest, either] = [shown.slice(0, -1 - lone.length), shown.slice(-1 - lone.length)];
   // Of several groups nobody can tell which belong together, and what is cut short is no condition.
   const clear = lone.length === or.items.length - 1 && shown.every((text) => !text.endsWith("…"));
+  const tie = context.tree.kind === "update" ? and.items.find((item) => isTie(item, context)) : undefined;
+  const untied = tie && !lone.some((item) => isTie(item, context)) && takesOther(context);
   return {
+    ...(untied ? { weight: "stop" as const } : {}),
     message: `AND binds tighter than OR, so every row with ${context.show(first)} is hit, whatever ${partner && dropped ? dropped : `\`${context.show(and)}\``} says.`,
     because: [
       `it is read as (${context.show(and)}) OR ${context.show(first)}`,
       "there are no parentheses to say which of the two was meant",
+      ...(untied ? [`on that side \`${context.show(tie)}\` does not hold: the value of any row is written`] : []),
     ],
     remedy: clear
       ? `If the conditions belong together: WHERE ${rest.join(" AND ")} AND (${either.join(" OR ")})`
       : "Put parentheses around the conditions that belong together.",
   };
+}
+
+/** Whether a condition ties a table to another one. */
+function isTie(part: Expr, { names }: HazardContext): boolean {
+  if (part.kind !== "binary" || part.op !== "=") return false;
+  const [left, right] = [usedColumn(part.left, names)?.relation, usedColumn(part.right, names)?.relation];
+  return left !== undefined && left !== null && right !== undefined && right !== null && left !== right;
+}
+
+/** Whether an UPDATE writes what it takes from another table. */
+function takesOther({ tree, names, changes }: HazardContext): boolean {
+  return assignedIn(tree, names).some(({ value }) => {
+    const from = usedColumn(value, names)?.relation;
+    return from !== undefined && from !== null && from.name !== changes[0]?.change.relation?.name;
+  });
 }
 
 function columnsOf(expr: Expr, context: HazardContext): Set<string> {

@@ -29,7 +29,6 @@ const TESTS = [
   "put-together",
   "mid-script",
   "fixes",
-  "forms",
   "elsewhere",
   "bare-statements",
   "camel-case",

@@ -41,7 +41,9 @@ export class Truth {
       case "logic":
         return this.#logic(expr);
       case "unary":
-        if (expr.op === "not") return negated(this.of(expr.operand));
+        // Nobody knows what a subquery without a tie finds: all rows or none, either way.
+        if (expr.op === "not")
+          return this.#isUntied(expr.operand) ? this.of(expr.operand) : negated(this.of(expr.operand));
         return this.#truthiness(expr);
       case "binary":
         return this.#comparison(expr.left, expr.op, expr.right, expr);
@@ -546,6 +548,12 @@ export class Truth {
     if (prefix && /^i?like$/.test(expr.op) && this.#isTooLong(expr.operand, { type: "string", value: prefix }, expr))
       return FALSE | NULL;
     return ANY;
+  }
+
+  #isUntied(expr: Expr): boolean {
+    if (expr.kind !== "exists" || this.#names.correlated(expr.query)) return false;
+    const { body } = expr.query;
+    return body.kind !== "select" || body.from.length > 0 || body.where !== null;
   }
 
   #exists(expr: Expr, query: Query): Outcomes {

@@ -67,6 +67,7 @@ export class History {
   readonly #texts = new Map<number, { line: number; statement: number; count: number }>();
   readonly #dropped = new Map<string, number>();
   readonly #renamed = new Map<string, number>();
+  readonly #gaveAway = new Set<string>();
   /** Tables that were wanted before anything made them, by key: where. */
   readonly wanted = new Map<string, { statement: number; region: Region; shown: string }[]>();
 
@@ -249,6 +250,12 @@ export class History {
   /** A table has another name from here on. */
   noteRename(key: string, line: number): void {
     this.#renamed.set(key, line);
+    if (this.#gaveAway.size < KEPT_BROKEN) this.#gaveAway.add(key);
+  }
+
+  /** Whether a name was that of another table before, which has been renamed since. */
+  gaveAway(key: string): boolean {
+    return this.#gaveAway.has(key);
   }
 
   /** The line on which a table was given another name, since when nothing has taken the old one. */

@@ -132,6 +132,8 @@ export class Timeline {
     if (blank) this.blankLines = blank[1].toLowerCase() === "on";
     const psql = /^\\set\s+ON_ERROR_STOP(?:\s+(\S+))?/i.exec(text);
     if (psql) this.errors = { at, stops: !/^(?:off|0|false)$/i.test(psql[1] ?? "on") };
+    const psqlCommit = /^\\set\s+AUTOCOMMIT\s+(\S+)/i.exec(text);
+    if (psqlCommit) this.#keepsOpen = /^(?:off|0|false)$/i.test(psqlCommit[1]);
     const bail = /^\.bail\s+(\S+)/i.exec(text);
     if (bail) this.errors = { at, stops: /^(?:on|1|yes)$/i.test(bail[1]) };
     const whenever = /^whenever\s+(?:sqlerror|oserror)\s+(exit|continue)/i.exec(text);

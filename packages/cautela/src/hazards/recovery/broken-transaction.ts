@@ -1,5 +1,5 @@
 import { withoutComments } from "../constructs.ts";
-import type { Hazard } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A statement that commits the transaction in which it stands.
@@ -11,13 +11,13 @@ export const brokenTransaction: Hazard = {
   id: "broken-transaction",
   family: "recovery",
   weight: "stop",
-  statements: ["opaque", "create-index", "create-schema", "drop", "setting"],
+  statements: ["opaque", "create-index", "create-schema", "drop", "setting", "transaction"],
   title: "A transaction that commits in the middle",
   explanation:
     "In MySQL, MariaDB and Oracle a statement that changes the structure commits whatever is open, without a word. What stands before it in the transaction " +
     "can no longer be rolled back, and what comes after it runs outside. PostgreSQL, SQLite and SQL Server roll structure back as well, and are quiet; what they " +
     "refuse inside a transaction (VACUUM, CREATE INDEX CONCURRENTLY), or leave undone there (PRAGMA foreign_keys), is told. Oracle is always in a transaction: " +
-    "DDL is told where a ROLLBACK after it is to bring back what it has committed.",
+    "DDL is told where a ROLLBACK after it is to bring back what it has committed. A ROLLBACK without a BEGIN before it takes nothing back.",
   remedy: "Put the DDL statements before BEGIN or after COMMIT.",
   example: {
     dialect: "mariadb",
@@ -31,8 +31,10 @@ START TRANSACTION;
 UPDATE mooring SET fee = 12 WHERE mooring_id = 3;
 COMMIT;`,
   },
-  check({ tree, timeline, dialect, slice, session, show }) {
+  check(context) {
+    const { tree, timeline, dialect, slice, session, show } = context;
     const { open } = timeline;
+    if (!open && tree.kind === "transaction" && tree.action === "rollback" && !tree.name) return nothingOpen(context);
     const { refusedInTransaction: refused, idleInTransaction: idle } = dialect.run;
     if (!open || open.implied) return [];
     const begun = `the transaction of line ${open.at.region.line} is open`;
@@ -76,3 +78,20 @@ COMMIT;`,
     }));
   },
 };
+
+/** ROLLBACK where no transaction was begun: each change before it was committed by itself. */
+function nothingOpen({ timeline, conditional, gates, slice }: HazardContext): Draft[] {
+  const last = timeline.changes[timeline.changes.length - 1];
+  if (!last || timeline.spans.length > 0) return [];
+  // IF @@TRANCOUNT > 0 ROLLBACK asks for one, and in a handler of errors nobody knows.
+  const asks = gates.some(({ condition }) => /trancount|xact_state/i.test(slice(condition.start, condition.end)));
+  if (conditional && (gates.length === 0 || asks)) return [];
+  return [
+    {
+      weight: conditional ? "ask" : "stop",
+      message: "No transaction is open here, so this takes nothing back.",
+      because: [`line ${last.at.region.line} is committed by itself: no BEGIN stands before it`],
+      remedy: "Begin a transaction before the changes that are to be taken back.",
+    },
+  ];
+}

@@ -263,25 +263,28 @@ function shownType(name: string, args: readonly string[]): string {
 
 /** A table is dropped whose rows went, not all of them, into one that takes its name. */
 function rebuilt(context: HazardContext): Draft[] {
-  const { tree, catalog, timeline, next, policy, dialect } = context;
+  const { tree, catalog, timeline, next, policy, dialect, history } = context;
   if (tree.kind !== "drop" || tree.object !== "table" || tree.names.length !== 1) return [];
   const { key, shown } = namedRelation(tree.names[0], catalog, dialect);
   const { is, said } = classed(shown, policy);
   if (is !== "business" && (said || is === "scratch")) return [];
-  const renames = next?.tree.kind === "alter-table" && next.tree.actions.some((action) => action.what === "rename");
-  const renamed = renames || next?.tree.kind === "rename";
-  if (!renamed || !next) return [];
   const copies = timeline.copies.of(key).filter((copy) => !copy.structureOnly);
   const copy = copies[copies.length - 1];
   if (!copy) return [];
-  const why = copy.uncertain ?? (copy.filter ? `it took only rows where ${copy.filterText}` : null);
+  const renames = next?.tree.kind === "alter-table" && next.tree.actions.some((action) => action.what === "rename");
+  const renamed = renames || next?.tree.kind === "rename";
+  // The old table was given another name first, and the copy has taken its own.
+  const swapped = history.gaveAway(copy.name);
+  if (!renamed && !swapped) return [];
+  const taken = copy.filterText === "" ? "that its join finds" : `where ${copy.filterText}`;
+  const why = copy.uncertain ?? (copy.filter ? `it took only rows ${taken}` : null);
   if (!why || copies.some((one) => one.filter === null && !one.uncertain)) return [];
   const table: Table | undefined = catalog?.resolve(tree.names[0]);
   return [
     {
       weight: "stop",
       message: `\`${shown}\` is rebuilt from \`${copy.shown}\`, which does not hold all of its rows.`,
-      because: [why, "the old table goes, and the new one takes its name"],
+      because: [why, `the old table goes, and the new one ${swapped ? "has its name" : "takes its name"}`],
       remedy: `Compare the counts first: SELECT COUNT(*) FROM ${table ? sqlWriter(dialect).table(table) : shown}`,
     },
   ];

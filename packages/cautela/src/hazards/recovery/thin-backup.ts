@@ -32,7 +32,7 @@ DELETE FROM mooring WHERE status IN ('left', 'cancelled');`,
     sound: `CREATE TABLE mooring_before AS SELECT * FROM mooring WHERE status = 'left';
 DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
   },
-  finish({ timeline, policy, catalog }) {
+  finish({ timeline, policy, catalog, history }) {
     const drafts: Draft[] = [];
     const said = new Set<number>();
     for (const lost of timeline.destructions) {
@@ -42,8 +42,9 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
         // An archive that goes its own way is a matter of `unproven-move`.
         if (way.copy.into && lost.action === "delete" && (!way.copy.handedOn || way.copy.uncertain)) continue;
         // A table that takes the name of the one that is dropped is a rebuild: `lossy-structure` tells which rows it lacks.
-        const rebuilt = lost.action === "drop" && way.copy.became !== null;
-        const told = way.copy.became?.statement === lost.at.statement + 1;
+        const swapped = history.gaveAway(way.copy.name);
+        const rebuilt = lost.action === "drop" && (way.copy.became !== null || swapped);
+        const told = swapped || way.copy.became?.statement === lost.at.statement + 1;
         if (rebuilt && told && (way.copy.filter !== null || way.copy.uncertain !== null)) continue;
         // A copy of a part of the table for one row more or less is no way back that was meant for it.
         if (lost.reach.bound === "one" && way.copy.filter !== null) continue;
@@ -97,7 +98,7 @@ DELETE FROM mooring WHERE status = 'left' AND fee = 0;`,
 
 /** The columns that a rebuilt table has as it had before, and that nothing has filled. */
 function leftEmpty(copy: Copy, lost: Destruction, catalog: Catalog | null): string[] {
-  const now = copy.columns && catalog?.byKey(lost.key);
+  const now = copy.columns && catalog?.byKey(copy.became ? lost.key : copy.name);
   if (!copy.columns || !now || now.object !== "table") return [];
   return missingColumns(copy, lost, copy.columns)
     .filter((column) => now.columns.some((one) => one.name.toLowerCase() === column && !one.generated))

@@ -1,6 +1,8 @@
+import { conjuncts } from "../../analysis/changes/reach.ts";
 import { plainColumn } from "../../analysis/conditions/constants.ts";
 import type { Binding } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { columnNamed } from "../../catalog/columns.ts";
 import type { Expr, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -20,7 +22,8 @@ export const outerSlip: Hazard = {
   title: "A subquery's column that slips to the outer table",
   explanation:
     "A column without an alias is looked for in the subquery first and, when no table there has it, in the query around it. " +
-    "So a wrong column in a subquery is no error: it compares the outer row with itself, and the filter accepts every row.",
+    "So a wrong column in a subquery is no error: it compares the outer row with itself, and the filter accepts every row. " +
+    "The other way round a name that was meant for the outer row is taken by a column of the subquery's own table.",
   remedy: "Put the alias of the subquery's table in front of its columns; then a wrong one is refused.",
   example: {
     dialect: "postgresql",
@@ -47,10 +50,52 @@ export const outerSlip: Hazard = {
         const draft = node.op === "=" || node.op === "<=>" ? compared(node.left, node.right, node, context) : null;
         if (draft) drafts.push(draft);
       }
+      for (const query of found.queries) {
+        const draft = caught(query, context);
+        if (draft) drafts.push(draft);
+      }
     }
     return drafts;
   },
 };
+
+/** `WHERE boat_id = id` in a subquery whose table has an `id` of its own: the outer one was meant, and nothing ties the two. */
+function caught(query: Query, { names, changes, show }: HazardContext): Draft | null {
+  const { body } = query;
+  const change = changes[0]?.change;
+  // A filter that keeps all rows or none has a name of its own.
+  const hollow = changes.flatMap(({ result }) => (result.filter === "hollow" ? result.reasons : []));
+  if (hollow.some(({ expr }) => expr.kind === "exists" && expr.query === query)) return null;
+  if (!names || !change?.table || body.kind !== "select" || !body.where || body.from.length === 0) return null;
+  const scope = names.scopes.get(body);
+  if (!scope || change.names.correlated(query)) return null;
+  for (const part of conjuncts(body.where)) {
+    if (part.kind !== "binary" || part.op !== "=") continue;
+    const sides = [part.left, part.right].map((side) => {
+      const ref = plainColumn(side);
+      return ref ? names.bindings.get(ref) : undefined;
+    });
+    const [a, b] = sides;
+    if (!a?.relation || a.relation !== b?.relation || !scope.relations.includes(a.relation)) continue;
+    // The target itself may be compared column by column.
+    if (a.relation.table === change.table) continue;
+    const taken = sides.find(
+      (one) => one?.node.path.length === 1 && columnNamed(change.table, one.offered?.name ?? ""),
+    );
+    const own = taken?.offered?.name;
+    if (own === undefined) continue;
+    const outer = change.relation?.name ?? change.table.name;
+    return {
+      message: `\`${show(part)}\` compares two columns of \`${a.relation.name}\`: \`${own}\` is its own there, not that of \`${outer}\`, and nothing ties the subquery to the row.`,
+      because: [
+        `\`${a.relation.name}\` has a column \`${own}\`, and a name without an alias is looked for in the subquery first`,
+        `so the subquery gives the same for every row of \`${outer}\``,
+      ],
+      remedy: `Put the alias in front: ${outer}.${own}`,
+    };
+  }
+  return null;
+}
 
 /** A reference without an alias that was found outside its own query. */
 function slipped(expr: Expr, { names }: HazardContext): Binding | null {

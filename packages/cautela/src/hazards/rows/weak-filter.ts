@@ -1,3 +1,4 @@
+import type { Change } from "../../analysis/changes/change.ts";
 import { conjuncts } from "../../analysis/changes/reach.ts";
 import {
   type ConstantValue,
@@ -53,6 +54,7 @@ export const weakFilter: Hazard = {
     const drafts: Draft[] = [];
     for (const { change, result, softener, target } of changes) {
       const { table } = change;
+      if (!table && !softener) drafts.push(...byPerson(change, target, names));
       if (!table || softener || result.reach.bound !== "some" || change.tied) continue;
       if (!table.primaryKey && table.uniqueKeys.length === 0) continue;
       // One condition alone, or several that are all of this kind.
@@ -94,6 +96,25 @@ export const weakFilter: Hazard = {
     return drafts;
   },
 };
+
+/** What people are called: no table keeps that unique, whatever else is known of it. */
+const PERSON = /^(?:last|sur|family|full|first|given)_?name$/i;
+
+/** A filter on the names of a person and nothing else, where the table is not known. */
+function byPerson({ conditions, relation, tied }: Change, target: string, names: Resolution | null): Draft[] {
+  const parts = filterParts(conditions);
+  const pinned = pinnedConstants(parts, names);
+  if (tied || !relation || pinned.length !== parts.length || pinned.length === 0) return [];
+  if (!pinned.every(({ column, values }) => isSomebodys(values) && PERSON.test(column.name))) return [];
+  const words = pinned.map(({ column, values }) => `\`${column.name}\` = ${shownValue(values[0])}`).join(" and ");
+  return [
+    {
+      message: `Every row of \`${target}\` with ${words} is hit, and nothing says that it is only one.`,
+      because: ["several people may have one name"],
+      remedy: "Look the rows up first, and then filter by the key.",
+    },
+  ];
+}
 
 /** Whether a column is compared with one value that is of one row; what stands for no value is cleared in all rows that have it. */
 function isSomebodys(values: readonly ConstantValue[]): boolean {

@@ -5,7 +5,7 @@ import {
   pinnedConstants,
   sameValue,
 } from "../../analysis/conditions/conditions.ts";
-import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import { calledName, constant, plainColumn } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Case, Expr } from "../../sql/nodes/tree.ts";
@@ -57,7 +57,7 @@ export const missingElse: Hazard = {
       drafts.push({
         ...(ends ? { fix: { title: "Keep the old value where no branch matches", edits } } : {}),
         weight: required || wide ? "stop" : "ask",
-        message: `Rows that no WHEN branch of \`${context.show(open)}\` matches get NULL for \`${column.name}\`.`,
+        message: `Rows ${open.kind === "case" ? `that no WHEN branch of \`${context.show(open)}\` matches` : `for which no condition of \`${context.show(open)}\` holds`} get NULL for \`${column.name}\`.`,
         because: [
           open.kind === "case" ? "the CASE has no ELSE" : "the function has no value for the rest",
           wide ? "the statement reaches every row" : "the filter does not admit only what the WHEN branches cover",
@@ -76,18 +76,33 @@ function isElsewhere(target: Expr, { dialect }: HazardContext): boolean {
 }
 
 function remedyFor(open: Expr, value: Expr, column: string): string {
-  if (open !== value)
+  if (!isChosen(open, value))
     return "Give it a value for the rest that leaves the whole as it is (0 in a sum, 1 in a product).";
   return open.kind === "case"
     ? `Add ELSE ${column} to keep what is there.`
     : `Give it a last argument, ${column}, to keep what is there.`;
 }
 
+/** Whether a choice is the value itself, or one of the results of another choice. */
+function isChosen(open: Expr, value: Expr): boolean {
+  if (open === value) return true;
+  if (value.kind === "case")
+    return [...value.whens.map(({ result }) => result), value.otherwise].some((one) => one && isChosen(open, one));
+  return (
+    value.kind === "call" && /^ii?f$/i.test(calledName(value)) && value.args.slice(1).some((one) => isChosen(open, one))
+  );
+}
+
 /** The CASE, IIF or DECODE of a value that has nothing for the rest; also inside what passes NULL on. */
 export function openChoice(value: Expr): Expr | null {
   switch (value.kind) {
     case "case":
-      return value.otherwise === null ? value : null;
+      if (value.otherwise === null) return value;
+      for (const { result } of value.whens) {
+        const found = openChoice(result);
+        if (found) return found;
+      }
+      return openChoice(value.otherwise);
     case "cast":
       return openChoice(value.operand);
     case "binary":
@@ -95,6 +110,10 @@ export function openChoice(value: Expr): Expr | null {
     case "call": {
       const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
       if (name === "iif" && value.args.length === 2) return value;
+      if (name === "iif" || name === "if") {
+        const [, then, otherwise] = value.args;
+        return (then && openChoice(then)) ?? (otherwise ? openChoice(otherwise) : null);
+      }
       // SWITCH(test, value, …): a last test that is always true is its ELSE.
       if (name === "switch" && value.args.length >= 2) {
         const last = constant(value.args[value.args.length - 2]);

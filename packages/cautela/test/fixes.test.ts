@@ -48,6 +48,7 @@ test("each fix mends what it is offered for", () => {
       "Remove the blank line",
       "Remove the second one",
       "Remove the terminator",
+      "Take the column first",
       "Write a name",
       "Write only the rows that change",
       "Write straight quotes",

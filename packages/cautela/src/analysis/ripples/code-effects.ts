@@ -162,7 +162,11 @@ class Reader {
 
   /** NEW.column := …, SET NEW.column = …, SELECT … INTO NEW.column. */
   #rewrite(target: Expr, value: RewrittenBy, guards: readonly Guard[], given: Expr | null = null): void {
-    if (target.kind !== "column" || target.path.length !== 2) return;
+    if (target.kind !== "column") return;
+    // NEW := filled(NEW)
+    if (target.path.length === 1 && target.path[0].text.toLowerCase() === "new")
+      this.#effects.opaque.push({ why: "it gives the whole row other values", guards });
+    if (target.path.length !== 2) return;
     if (target.path[0].text.toLowerCase() !== "new") return;
     const form = given ? this.#slice(given).replace(/\s/g, "").toLowerCase() : "";
     this.#effects.rewrites.push({ column: foldName(target.path[1], this.#dialect), value, form, guards });

@@ -1,5 +1,7 @@
+import { conjuncts } from "../../analysis/changes/reach.ts";
 import { assignedIn, type ConstantValue, sameValue, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
+import { withoutNot } from "../../analysis/conditions/negation.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { isBusiness, namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -80,8 +82,9 @@ function levelled(judged: JudgedChange, { tree, names, policy, dialect, show }: 
   const { change, result, target, softener, copy } = judged;
   if (tree.kind !== "update" || result.filter !== "filters" || softener || copy) return null;
   if (change.conditions.length !== 1 || !isBusiness(target, policy) || namesSettings(target)) return null;
-  const left = leftOut(change.conditions[0].expr, names);
-  if (!left) return null;
+  const parts = conjuncts(change.conditions[0].expr).map((part) => leftOut(part, names));
+  const [left] = parts;
+  if (!left || parts.some((one) => one?.column !== left.column || !sameValue(one.value, left.value))) return null;
   const isNull = (value: ConstantValue | null): boolean =>
     value?.type === "null" || (dialect.engine.emptyIsNull && value?.type === "string" && value.value === "");
   const same = assignedIn(tree, names).find(({ column, value }) => {
@@ -100,7 +103,8 @@ function levelled(judged: JudgedChange, { tree, names, policy, dialect, show }: 
 }
 
 /** The one value of a column whose rows a condition leaves out: `status <> 'left'`, `note IS NOT NULL`. */
-function leftOut(expr: Expr, names: Resolution | null): { column: string; value: ConstantValue } | null {
+function leftOut(condition: Expr, names: Resolution | null): { column: string; value: ConstantValue } | null {
+  const expr = withoutNot(condition);
   if (expr.kind === "is") {
     const column = usedColumn(expr.operand, names);
     if (!column || !expr.negated || expr.test !== "null") return null;

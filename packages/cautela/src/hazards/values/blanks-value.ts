@@ -1,6 +1,5 @@
-import { assignedIn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/constants.ts";
-import { Trait } from "../../analysis/statement/traits.ts";
+import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { calledName, constant } from "../../analysis/conditions/constants.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -19,7 +18,6 @@ export const blanksValue: Hazard = {
   family: "values",
   statements: ["update", "merge", "insert"],
   weight: "stop",
-  needs: Trait.null,
   title: "A NULL that blanks the whole value",
   explanation:
     "Most functions and operators give NULL when one of their arguments is NULL: REPLACE(x, 'a', NULL) and x || NULL are NULL for every row, " +
@@ -49,6 +47,9 @@ export const blanksValue: Hazard = {
           });
       });
     for (const { column, value } of assignedIn(tree, names)) {
+      if (value.kind === "column") continue;
+      const taken = tree.kind === "update" ? mayBlank(value, column.name, context) : null;
+      if (taken) drafts.push(taken);
       const cause = blank(value, context);
       if (cause) {
         drafts.push({
@@ -74,6 +75,66 @@ export const blanksValue: Hazard = {
     return drafts;
   },
 };
+
+/** The column itself with another one added that may be NULL: what the column held is lost where the other one is empty. */
+function mayBlank(value: Expr, column: string, context: HazardContext): Draft | null {
+  const operands: Expr[] = [];
+  if (value.kind === "literal" || !operandsOf(value, context, operands, 0)) return null;
+  if (!operands.some((one) => usedColumn(one, context.names)?.name === column)) return null;
+  const [judged] = context.changes;
+  if (!judged || judged.softener || judged.result.filter === "dead") return null;
+  const parts = filterParts(judged.change.conditions);
+  const { table } = judged.change;
+  const own = columnLike(table, column);
+  for (const operand of operands) {
+    const used = usedColumn(operand, context.names);
+    const known = used?.offered?.column;
+    // A column of a joined table may be NULL for other reasons.
+    if (!known || used.relation?.table !== table || used.name === column) continue;
+    if (known.required || known.generated || table?.primaryKey?.columns.includes(known.name)) continue;
+    if (parts.some((part) => asksFor(part, used.name, context))) continue;
+    return {
+      weight: "ask",
+      message: `Where \`${known.name}\` is NULL, \`${context.show(value)}\` is NULL too, and \`${column}\` of \`${judged.target}\` ${own?.required ? "may not be NULL" : "loses what it held"}.`,
+      because: [`\`${known.name}\` may be NULL, and no condition leaves those rows out`],
+      remedy: `Write COALESCE(${context.show(operand)}, …) with what is to stand there, or add AND ${context.show(operand)} IS NOT NULL.`,
+    };
+  }
+  return null;
+}
+
+/** The operands of a chain of operators that give NULL when one of them is NULL; false where it is no such chain. */
+function operandsOf(expr: Expr, context: HazardContext, into: Expr[], depth: number): boolean {
+  const { dialect } = context;
+  if (depth > CHAIN) return false;
+  if (expr.kind === "call" && /^concat$/i.test(calledName(expr)) && dialect.engine.concatBlanks) {
+    for (const arg of expr.args) if (!operandsOf(arg, context, into, depth + 1)) into.push(arg);
+    return true;
+  }
+  if (expr.kind !== "binary" || !/^(?:\|\||[-+*/])$/.test(expr.op)) return false;
+  if (expr.op === "||" && (dialect.engine.emptyIsNull || dialect.grammar.pipesAreOr)) return false;
+  for (const side of [expr.left, expr.right]) if (!operandsOf(side, context, into, depth + 1)) into.push(side);
+  return true;
+}
+
+const CHAIN = 100;
+
+/** Whether a condition lets no row through in which a column is NULL. */
+function asksFor(part: Expr, column: string, { names }: HazardContext): boolean {
+  const is = (one: Expr): boolean => usedColumn(one, names)?.name === column;
+  switch (part.kind) {
+    case "binary":
+      return /^(?:[<>]=?|=|<>|!=)$/.test(part.op) && (is(part.left) || is(part.right));
+    case "is":
+      return part.test === "null" && part.negated && is(part.operand);
+    case "in":
+    case "between":
+    case "like":
+      return is(part.operand);
+    default:
+      return false;
+  }
+}
 
 /** The part of an expression that is NULL whatever the row holds. */
 function blank(expr: Expr, context: HazardContext): Expr | null {

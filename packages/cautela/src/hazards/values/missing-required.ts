@@ -1,4 +1,5 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Column, Table } from "../../catalog/model.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -26,7 +27,7 @@ export const missingRequired: Hazard = {
     dangerous: "INSERT INTO mooring (berth_id) VALUES (3);",
     sound: "INSERT INTO mooring (berth_id, vessel_id) VALUES (3, 12);",
   },
-  check({ catalog, dialect, inserted }) {
+  check({ catalog, dialect, inserted, ripples }) {
     if (!inserted?.table || !inserted.names || !inserted.listed || inserted.table.partial) return [];
     const { table, names } = inserted;
     const required = requiredOf(table, dialect);
@@ -35,28 +36,37 @@ export const missingRequired: Hazard = {
     const missing = required.filter(({ name }) => !(given ? given.has(name) : names.includes(name)));
     if (missing.length === 0) return [];
     // What a trigger fills in before the row is written is its own affair.
-    const key = `${table.schema}\u0000${table.name}`;
-    if (
-      catalog
-        ?.triggersOf(key)
-        .some(
-          (one) =>
-            one.timing === "before" && one.level === "row" && one.events.includes("insert") && one.enabled !== "off",
-        )
-    )
-      return [];
+    const notes = before(table, catalog) ? ripples.flatMap(({ ripple }) => ripple.notes) : [];
+    if (notes.some(({ kind }) => kind === "opaque")) return [];
+    const filled = new Set(
+      notes.flatMap(({ kind, columns }) => (kind === "rewrites" || kind === "stamps" ? columns : [])),
+    );
+    const left = missing.filter(({ name }) => !filled.has(name));
+    if (left.length === 0) return [];
     return [
       {
-        message: `There is no value for ${listed(missing.map((one) => one.name))} of \`${table.name}\`, so the engine refuses this.`,
+        message: `There is no value for ${listed(left.map((one) => one.name))} of \`${table.name}\`, so the engine refuses this.`,
         refused: true,
         because: [
-          `${missing.length === 1 ? "it is" : "they are"} NOT NULL and ${missing.length === 1 ? "has" : "have"} no default`,
+          `${left.length === 1 ? "it is" : "they are"} NOT NULL and ${left.length === 1 ? "has" : "have"} no default`,
         ],
-        remedy: `Add ${missing.map((one) => one.name).join(", ")} and ${missing.length === 1 ? "its value" : "their values"}.`,
+        remedy: `Add ${left.map((one) => one.name).join(", ")} and ${left.length === 1 ? "its value" : "their values"}.`,
       },
     ];
   },
 };
+
+/** Whether a trigger runs for each row before it is inserted. */
+function before(table: Table, catalog: HazardContext["catalog"]): boolean {
+  return (
+    catalog
+      ?.triggersOf(tableKey(table.schema, table.name))
+      .some(
+        (one) =>
+          one.timing === "before" && one.level === "row" && one.events.includes("insert") && one.enabled !== "off",
+      ) ?? false
+  );
+}
 
 const required = new WeakMap<Table, readonly Column[]>();
 

@@ -1,8 +1,9 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { constant } from "../../analysis/conditions/constants.ts";
+import { calledName, constant, standsIn } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { Expr } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -20,7 +21,7 @@ export const overwritesFilled: Hazard = {
   id: "overwrites-filled",
   family: "values",
   statements: ["update"],
-  needs: Trait.text | Trait.comment,
+  needs: Trait.text | Trait.comment | Trait.call,
   weight: "ask",
   title: "A fill-in that replaces what is there",
   explanation:
@@ -42,6 +43,11 @@ export const overwritesFilled: Hazard = {
     const drafts: Draft[] = [];
     let filling: boolean | null = null;
     for (const { column, value, target } of assignedIn(tree, names)) {
+      const turned = turnedRound(value, column.name, context);
+      if (turned) {
+        drafts.push(turned);
+        continue;
+      }
       const known = columnLike(judged.change.table, column.name);
       if (known?.required) continue;
       const standIn = constant(value);
@@ -71,6 +77,24 @@ export const overwritesFilled: Hazard = {
     return drafts;
   },
 };
+
+/** `COALESCE('unknown', phone)`: the constant comes first, and is what every row gets. */
+function turnedRound(value: Expr, column: string, { names, show, region, slice }: HazardContext): Draft | null {
+  if (value.kind !== "call" || !standsIn(value) || value.args.length !== 2) return null;
+  const [first, second] = value.args;
+  const given = constant(first);
+  if (!given || given.type === "null" || usedColumn(second, names)?.name !== column) return null;
+  const swapped = [
+    { ...region(first), text: slice(second.start, second.end) },
+    { ...region(second), text: slice(first.start, first.end) },
+  ];
+  return {
+    message: `\`${show(value)}\` gives ${show(first)} for every row: what stands in \`${column}\` is overwritten.`,
+    because: [`its first argument is never NULL, so \`${show(second)}\` is never taken`],
+    remedy: `Write the column first: ${calledName(value)}(${show(second)}, ${show(first)})`,
+    fix: { title: "Take the column first", edits: swapped },
+  };
+}
 
 function mentions(expr: Parameters<typeof walk>[0], column: string, { names }: HazardContext): boolean {
   let found = false;

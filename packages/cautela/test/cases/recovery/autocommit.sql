@@ -30,11 +30,11 @@ SET IMPLICIT_TRANSACTIONS ON;
 UPDATE loaf SET price = 3 WHERE loaf_id = 4;
 -- case: a look whose subquery asks less [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 1 check-differs ask
-SELECT count(*) FROM owner WHERE NOT EXISTS (SELECT 1 FROM loaf l WHERE l.o_id = owner.id);
-DELETE FROM owner WHERE NOT EXISTS (SELECT 1 FROM loaf l WHERE l.o_id = owner.id AND l.sold = 0);
+SELECT count(*) FROM pal WHERE NOT EXISTS (SELECT 1 FROM loaf l WHERE l.o = pal.id);
+DELETE FROM pal WHERE NOT EXISTS (SELECT 1 FROM loaf l WHERE l.o = pal.id AND l.s = 0);
 -- case: a look whose subquery asks another table [postgresql mysql mariadb sqlite tsql plsql]
-SELECT count(*) FROM owner WHERE NOT EXISTS (SELECT 1 FROM bun b WHERE b.o_id = owner.id);
-DELETE FROM owner WHERE NOT EXISTS (SELECT 1 FROM loaf l WHERE l.o_id = owner.id AND l.sold = 0);
+SELECT count(*) FROM pal WHERE NOT EXISTS (SELECT 1 FROM bun b WHERE b.o = pal.id);
+DELETE FROM pal WHERE NOT EXISTS (SELECT 1 FROM loaf l WHERE l.o = pal.id AND l.s = 0);
 -- case: an archive belongs to the DELETE after it [postgresql mysql mariadb sqlite tsql plsql jet]
 -- finds: 2 unproven-move stop
 UPDATE loaf SET price = 3 WHERE kind = 'x';

@@ -49,6 +49,7 @@ test("each fix mends what it is offered for", () => {
       "Remove the second one",
       "Remove the terminator",
       "Take the column first",
+      "Write a date",
       "Write a name",
       "Write only the rows that change",
       "Write straight quotes",

@@ -44,12 +44,10 @@ export function dayFirstDates(
   return { drafts, told, dated };
 }
 
-function draftOf(
-  { literal, column, op }: Met,
-  { dialect, show, changes }: HazardContext,
-  writer: SqlWriter,
-): Draft | null {
+function draftOf({ literal, column, op }: Met, context: HazardContext, writer: SqlWriter): Draft | null {
+  const { dialect, show, changes } = context;
   const [, first, second, year] = YEAR_LAST.exec(literal.value.trim()) ?? [];
+  if (year === undefined && dialect.engine.datesBySession) return bySession(literal, column, context);
   if (year?.length !== 4) return null;
   const [one, other] = [Number(first), Number(second)];
   if (one < 1 || other < 1 || one > 31 || other > 31 || (one > 12 && other > 12)) return null;
@@ -91,9 +89,28 @@ function draftOf(
   return null;
 }
 
+/** A text that the session's format turns into a date, or does not (Oracle, SQL Language Reference, "Format Models"). */
+function bySession(literal: Literal, column: Column, { show, region, history }: HazardContext): Draft | null {
+  if (history.setting("nls_date_format") !== null || history.setting("nls_timestamp_format") !== null) return null;
+  const value = literal.value.trim();
+  const iso = /^\d{4}-\d\d-\d\d$/.test(value);
+  return {
+    weight: "note",
+    cause: "by session",
+    message: `${show(literal)} becomes a date by NLS_DATE_FORMAT, and where the session has another format the engine refuses it.`,
+    because: [`\`${column.name}\` is ${column.type}, and this is a text`],
+    remedy: iso
+      ? `Write DATE ${show(literal)}.`
+      : "Write a date of its own: DATE '2026-03-31', or TO_DATE with its format.",
+    ...(iso ? { fix: { title: "Write a date", edits: [{ ...region(literal), text: `DATE '${value}'` }] } } : {}),
+  };
+}
+
 function* meetings(context: HazardContext): IterableIterator<Met> {
   const { tree, names, dialect, found, inserted } = context;
-  if (!names || !found.texts.some(({ value }) => YEAR_LAST.test(value.trim()))) return;
+  const { datesBySession } = dialect.engine;
+  const looks = (value: string): boolean => (datesBySession ? /^\s*\d/ : YEAR_LAST).test(value.trim());
+  if (!names || !found.texts.some(({ value }) => looks(value))) return;
   const isDate = (column: Column | null | undefined): column is Column =>
     !!column &&
     ["date", "timestamp"].includes(
@@ -104,7 +121,7 @@ function* meetings(context: HazardContext): IterableIterator<Met> {
     return isDate(column) ? column : null;
   };
   const asDate = (expr: Expr): Literal | null =>
-    expr.kind === "literal" && expr.type === "string" && YEAR_LAST.test(expr.value.trim()) ? expr : null;
+    expr.kind === "literal" && expr.type === "string" && looks(expr.value) ? expr : null;
   const list: Met[] = [];
   const meet = (operand: Expr, value: Expr, op: string | null): void => {
     const literal = asDate(value);

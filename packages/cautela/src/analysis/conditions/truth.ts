@@ -1,6 +1,17 @@
 import { isNumbered } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import type { Between, CommonTable, Expr, In, Like, Logic, Name, Query, Source } from "../../sql/nodes/tree.ts";
+import type {
+  Between,
+  CommonTable,
+  Expr,
+  In,
+  Like,
+  Logic,
+  Name,
+  Quantified,
+  Query,
+  Source,
+} from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
 import { absentRow, contradicts, covers, type Fact, isComparison, MIRRORED, pointOf } from "./bounds.ts";
 import { type Constant, calledName, compared, constant, isPlainConstant, plainColumn, standsIn } from "./constants.ts";
@@ -53,6 +64,8 @@ export class Truth {
         return this.#between(expr);
       case "in":
         return this.#in(expr);
+      case "quantified":
+        return this.#quantified(expr);
       case "like":
         return this.#like(expr);
       case "exists":
@@ -364,6 +377,14 @@ export class Truth {
       return (expr.negated ? TRUE : FALSE) | (this.#nullable(expr.operand) ? NULL : 0);
     }
     return ANY;
+  }
+
+  /** `= ANY (SELECT …)` is IN, `<> ALL (SELECT …)` is NOT IN. */
+  #quantified(expr: Quantified): Outcomes {
+    const { op, quantifier, left, query, start, end } = expr;
+    const any = op === "=" && quantifier === "any";
+    if (!query || !(any || (/^(?:<>|!=)$/.test(op) && quantifier === "all"))) return ANY;
+    return this.#in({ kind: "in", operand: left, negated: !any, items: null, query, start, end });
   }
 
   #in(expr: In): Outcomes {

@@ -15,6 +15,7 @@ import { dialects } from "../../sql/dialects/index.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { wordIn } from "../../text/word-in.ts";
+import { PLAIN, type RowChange, rowChangesOf } from "../changes/row-change.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import type { WriteAction } from "../views/refusals.ts";
 import { knownUpdatability, type Updatability } from "../views/updatability.ts";
@@ -27,7 +28,6 @@ import { carriedBy } from "./keys.ts";
 import { ownPath } from "./own-path.ts";
 import { firedBy, NO_VALUES, type PropagatedChange, type Step, spreadOf } from "./propagated-change.ts";
 import type { Ripple, RippleEdge, RippleNode, RippleNote, Spread } from "./ripple.ts";
-import { PLAIN, type RowChange, rowChangesOf } from "./row-changes.ts";
 import { doesNothing, ruleRefusal } from "./rule-refusals.ts";
 
 /** This many places are followed, and this many one after the other; beyond them the ripple is reported as not followed. */

@@ -1,8 +1,8 @@
 import { type ForeignKey, shownName, type Table } from "../../catalog/model.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
+import { PLAIN } from "../changes/row-change.ts";
 import { NO_VALUES, type PropagatedChange, type Step } from "./propagated-change.ts";
 import type { Spread } from "./ripple.ts";
-import { PLAIN } from "./row-changes.ts";
 
 /** A change of a table, and one that refers to it. */
 interface Referred {

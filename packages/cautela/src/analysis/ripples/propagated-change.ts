@@ -1,9 +1,9 @@
 import type { RelationObject } from "../../catalog/catalog.ts";
 import type { Reach } from "../changes/reach.ts";
+import type { RowChange } from "../changes/row-change.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import type { FiredBy } from "./guards.ts";
 import type { RippleHow, Spread } from "./ripple.ts";
-import type { RowChange } from "./row-changes.ts";
 
 /** How one place is reached. */
 export interface Step {

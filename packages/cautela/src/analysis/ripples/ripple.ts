@@ -1,6 +1,6 @@
 import type { RelationObject } from "../../catalog/catalog.ts";
 import type { Reach } from "../changes/reach.ts";
-import type { RowChange } from "./row-changes.ts";
+import type { RowChange } from "../changes/row-change.ts";
 
 /** How the rows at a place relate to the rows that the statement itself touches. */
 export type Spread = "same" | "one" | "some" | "every";

@@ -1,5 +1,5 @@
 import type { Rule } from "../../catalog/model.ts";
-import type { Manner } from "./row-changes.ts";
+import type { Manner } from "../changes/row-change.ts";
 
 /**
  * Why a statement is refused for the rules of a table or view; null where it is not.

@@ -6,13 +6,13 @@ import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
 import type { Change } from "../changes/change.ts";
 import type { Reach } from "../changes/reach.ts";
+import { PLAIN, type RowChange, rowChangesOf } from "../changes/row-change.ts";
 import type { Write } from "../changes/write.ts";
 import type { NodeIndex } from "../statement/node-index.ts";
 import { readsRows } from "./code-effects.ts";
 import { follow, followCall } from "./follow.ts";
 import { valuesKey } from "./guards.ts";
 import type { FiredRipple, Ripple, RippleEdge } from "./ripple.ts";
-import { PLAIN, type RowChange, rowChangesOf } from "./row-changes.ts";
 
 /** What is remembered of a catalog as long as it does not change. */
 interface Memory {

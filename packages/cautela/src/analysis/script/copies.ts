@@ -78,7 +78,7 @@ export class Copy {
 
   /** Its name says that it is one. */
   get saysSo(): boolean {
-    return SAYS_SO.test(parted(bareName(this.shown)));
+    return namesCopy(this.shown);
   }
 
   filters(where: Expr, slice: Slice, facts: boolean): void {
@@ -279,6 +279,8 @@ export interface TransactionSpan {
   batches: number;
   /** The script looks inside it whether something has failed: IF @@ERROR <> 0. */
   checked: boolean;
+  /** A branch that rolls it back and lets the script go on, and the first change after that. */
+  goesOn: { at: Moment; next: Moment | null } | null;
 }
 
 const NO_FACTS: readonly FilterFact[] = [];
@@ -288,6 +290,11 @@ const NO_FILTER = new Filter(null, NO_SLICE, false, false);
 function shortText(own: string, { start, end }: Expr): string {
   const text = singleBlanks(own.slice(0, Math.min(end - start, 400)));
   return ownText(end - start > 400 ? `${text}…` : text);
+}
+
+/** Whether a table has the name of a copy: `mooring_before`, `TariffBackup`. */
+export function namesCopy(shown: string): boolean {
+  return SAYS_SO.test(parted(bareName(shown)));
 }
 
 const SAYS_SO = /backup|bak|before|copy|save|_old|archive|orig|\d{6,8}/i;

@@ -41,13 +41,22 @@ export function classed(shown: string, policy: Policy): Classed {
   if (first === 35 || first === 64) return { is: "scratch", said: true };
   const words = wordsOf(bare);
   const last = words[words.length - 1] ?? "";
-  if (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")
+  if (
+    SCRATCH_FIRST.has(schemaOf(shown)) ||
+    (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")
+  )
     return { is: "scratch", said: false };
   if (isLog(words)) return { is: "log", said: false };
   // cache_page, app_cache_form: the first word may be the prefix of the whole.
   const cache = words[0] === "cache" || (words[1] === "cache" && !namesSettings(bare));
   const made = REGENERABLE.has(last) || cache || (SESSIONS.has(words[0]) && /^tokens?$/.test(last));
   return made ? { is: "regenerable", said: false } : BUSINESS;
+}
+
+/** The schema of a table, in small letters: what stands in one for staging is there for a while. */
+function schemaOf(shown: string): string {
+  const parts = shown.split(".");
+  return parts.length > 1 ? parts[parts.length - 2].toLowerCase() : "";
 }
 
 /** Whether rows of a table are what the business lives on: neither logs, caches, scratch data, nor the version. */
@@ -140,4 +149,13 @@ export function namesSettings(shown: string): boolean {
   return SETTINGS.has(words[words.length - 1] ?? "");
 }
 
-const SETTINGS = new Set(["settings", "setting", "config", "configuration", "globals", "parameters", "sysinfo"]);
+const SETTINGS = new Set([
+  "settings",
+  "setting",
+  "config",
+  "configuration",
+  "globals",
+  "parameters",
+  "sysinfo",
+  "control",
+]);

@@ -4,6 +4,7 @@ import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { leaves } from "../../sql/reading/executed.ts";
 import { ownText } from "../../text/own-text.ts";
 import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
@@ -163,6 +164,10 @@ export class Timeline {
     )
       this.#open.checked = true;
     if (tree.kind === "if" && endsEitherWay(tree)) this.#end("commit", at, "");
+    if (tree.kind === "if" && this.#open && tree.branches.some(({ body }) => rollsBackOnly(body)))
+      this.#open.goesOn ??= { at, next: null };
+    const left = this.#open?.goesOn;
+    if (left && left.next === null && !conditional && step.changes.length > 0) left.next = at;
     if (tree.kind === "transaction") {
       if (tree.action === "begin") {
         if (this.#open?.implied) return;
@@ -441,10 +446,20 @@ function upserted({ conflicts, source }: Extract<Statement, { kind: "insert" }>)
   );
 }
 
+/** Whether a branch rolls back and does not leave. */
+function rollsBackOnly(body: readonly Statement[]): boolean {
+  return !leaves(body) && body.some((one) => rollsBack(one));
+}
+
+function rollsBack(tree: Statement): boolean {
+  if (tree.kind === "block") return rollsBackOnly(tree.body);
+  return tree.kind === "transaction" && tree.action === "rollback" && !tree.name;
+}
+
 const NOWHERE = { line: 0, column: 0, endLine: 0, endColumn: 0 };
 
 function newSpan(at: Moment): Omit<TransactionSpan, "implied" | "end"> {
-  return { at, endAt: null, changes: 0, batches: 0, checked: false };
+  return { at, endAt: null, changes: 0, batches: 0, checked: false, goesOn: null };
 }
 
 /** A change with its text, where a query for its rows may be written from it. */

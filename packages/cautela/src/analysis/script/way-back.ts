@@ -43,7 +43,13 @@ function judge(lost: Destruction, timeline: Timeline): WayBack {
       copy.columns === null || copy.into || lost.columns !== null || lost.table !== null || isMeant(copy, lost);
     if (why === null && told) return { kind: "kept", why: `\`${copy.shown}\` keeps a copy` };
     // What another script has copied was made for its own changes.
-    if (why === null || copy.earlier || !isMeant(copy, lost) || hasItsOwn(copy, timeline)) continue;
+    if (
+      why === null ||
+      copy.earlier ||
+      !isMeant(copy, lost) ||
+      (copy.filterText !== lost.filterText && hasItsOwn(copy, timeline))
+    )
+      continue;
     // It is filled by the next statement, and that is the copy.
     if (copy.structureOnly && own.some((one) => one.name === copy.name && !one.structureOnly)) continue;
     // The copy that comes nearest is the one to mention: the last before, or else one after.

@@ -54,6 +54,10 @@ export const offKeyJoin: Hazard = {
       pairs.set(key, entry);
     }
     for (const { a, b, columns } of pairs.values()) {
+      if (!a.table && !b.table) {
+        const draft = byName(a, b, columns);
+        if (draft) drafts.push(draft);
+      }
       if (!a.table || !b.table || a.table === b.table) continue;
       const byKey =
         declared(a, b, columns) ||
@@ -103,6 +107,32 @@ export const offKeyJoin: Hazard = {
   },
 };
 
+/** A column that is named after the other table, compared with that table's reference to a third one: their names alone say so. */
+function byName(a: BoundRelation, b: BoundRelation, columns: readonly (readonly [string, string])[]): Draft | null {
+  const [[x, y], ...more] = columns;
+  const [one, other] = [a, b].map(({ source }) =>
+    source?.kind === "table" ? source.name.parts[source.name.parts.length - 1].text : "",
+  );
+  if (more.length > 0 || one === "" || other === "" || stem(one) === stem(other)) return null;
+  const strays = (to: string, from: string, column: string): boolean =>
+    stem(column) === stem(to) && /id$/i.test(from) && stem(from) !== "" && stem(from) !== stem(to);
+  const [astray, table] = strays(other, y, x) ? [y, other] : strays(one, x, y) ? [x, one] : [null, ""];
+  if (astray === null) return null;
+  return {
+    message: `\`${a.name}\` and \`${b.name}\` are joined by \`${a.name}.${x} = ${b.name}.${y}\`: \`${astray === y ? x : y}\` is named after \`${table}\`, and \`${astray}\` of \`${table}\` after something else.`,
+    because: [`by their names the two numbers are those of different things`],
+    remedy: `Join by the key of \`${table}\`.`,
+  };
+}
+
+/** What a name is about, without the ending of a key or of several: `vessel_id`, `VesselID` and `Vessels` are `vessel`. */
+function stem(name: string): string {
+  return name
+    .toLowerCase()
+    .replace(/_?(?:id|no|nr|key|code)$/, "")
+    .replace(/s$/, "");
+}
+
 /** Whether a foreign key from one table to the other is what the columns follow: `yes`, another one is there, or none. */
 function declared(
   from: BoundRelation,
@@ -142,12 +172,7 @@ function numbers(
 
 /** Whether a column bears the name of a table, as the key of one that extends it does: `profile.person_id`. */
 function isNamedAfter(column: string, { name }: Table): boolean {
-  const bare = (text: string): string =>
-    text
-      .toLowerCase()
-      .replace(/_?(?:id|no|nr|key|code)$/, "")
-      .replace(/s$/, "");
-  return bare(column) !== "" && bare(column) === bare(name);
+  return stem(column) !== "" && stem(column) === stem(name);
 }
 
 /** A key that refers to another table takes its numbers from there. */

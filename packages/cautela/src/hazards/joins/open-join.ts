@@ -1,5 +1,8 @@
+import { conjuncts } from "../../analysis/changes/reach.ts";
+import { pinnedConstants } from "../../analysis/conditions/conditions.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { connected, isAggregate, linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
+import { isEnginesOwn } from "../../analysis/names/missing.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
@@ -65,18 +68,15 @@ export const openJoin: Hazard = {
     // A join whose ON says nothing of its table is the other hazard.
     const conditioned = new Set(level.joins.filter(({ join }) => join.on !== null).flatMap(({ relation }) => relation));
     for (const relation of level.scope.relations) {
-      if (
-        tied.has(relation) ||
-        conditioned.has(relation) ||
-        explicit.has(relation) ||
-        oneRow(relation) ||
-        relation.columns === null
-      )
-        continue;
+      if (tied.has(relation) || conditioned.has(relation) || explicit.has(relation) || oneRow(relation)) continue;
       // A target without a tie to its FROM is the other hazard.
       if (level.target && tied.size === 1 && tree.kind !== "insert" && tree.kind !== "merge") continue;
       const pinned = new Set(links.pinned.filter((one) => one.relation === relation).map(({ column }) => column));
       if (pinned.size > 0 && uniqueOn(relation, pinned)) continue;
+      if (relation.source?.kind === "table" && isEnginesOwn(relation.source, context.dialect)) continue;
+      // Of a table that is not known the value may pick the one row.
+      const parts = relation.columns === null ? level.conditions.flatMap(conjuncts) : [];
+      if (pinnedConstants(parts, names).some(({ column }) => column.relation === relation)) continue;
       const byKey = joinBy(relation, [...tied], context);
       drafts.push({
         // What is looked up by a value may be one row, where no key says how the two belong together.

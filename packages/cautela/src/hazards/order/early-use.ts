@@ -44,15 +44,21 @@ export const earlyUse: Hazard = {
         });
       }
     }
-    if (tree.kind === "create-table" && known && catalog && !tree.ifNotExists) {
+    if (tree.kind === "create-table" && catalog && !tree.ifNotExists && !tree.orReplace && !tree.temporary) {
       const key = newKey(tree.name, catalog, dialect, tree.temporary);
-      if (!catalog.relation(key) && history.droppedOn(key) === null) {
+      const free =
+        !catalog.relation(key) && history.droppedOn(key) === null && (known || history.renamedOn(key) === null);
+      if (free) {
         if (!history.isInUnread(tree.name.parts[tree.name.parts.length - 1].text))
           for (const { statement, region, shown } of history.wanted.get(key) ?? []) {
             drafts.push({
               at: { statement, region },
               message: `\`${shown}\` is not there yet: the script makes it further down.`,
-              because: ["the catalog does not hold it", "the statement that makes it comes after this one"],
+              ...(known ? {} : { weight: "ask" as const }),
+              because: [
+                known ? "the catalog does not hold it" : "if it is there already, the CREATE TABLE below is refused",
+                "the statement that makes it comes after this one",
+              ],
               remedy: "Move the CREATE TABLE before this statement.",
             });
           }

@@ -1,7 +1,9 @@
+import { namesCopy } from "../../analysis/script/copies.ts";
 import { shownName } from "../../catalog/model.ts";
+import { writtenName } from "../../catalog/names.ts";
 import { newKey } from "../../catalog/relation-keys.ts";
 import type { Expr, Name } from "../../sql/nodes/tree.ts";
-import type { Hazard } from "../hazard.ts";
+import type { Draft, Hazard } from "../hazard.ts";
 import { rowCount } from "../wording.ts";
 
 /**
@@ -28,7 +30,7 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     dangerous: "CREATE TABLE IF NOT EXISTS mooring_before AS SELECT * FROM mooring;",
     sound: "CREATE TABLE mooring_before_20261125 AS SELECT * FROM mooring;",
   },
-  check({ tree, catalog, dialect, creations }) {
+  check({ tree, catalog, dialect, creations, known }) {
     if (!catalog) return [];
     const query = tree.kind === "create-table" || tree.kind === "select" ? tree.query : null;
     if (!query || query.body.kind === "values") return [];
@@ -43,6 +45,9 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     if (into?.temporary) return [];
     const key = newKey(name, catalog, dialect);
     const standing = catalog.relation(key);
+    const unsaid = !known && !standing && tree.kind === "create-table" && tree.ifNotExists;
+    if (unsaid && namesCopy(writtenName(name)) && !/\d{4}/.test(writtenName(name)))
+      return [mayStand(writtenName(name))];
     if (standing?.object !== "table") return [];
     const shown = shownName(standing);
     const stale = tree.kind === "create-table" && tree.ifNotExists;
@@ -66,6 +71,16 @@ CREATE TABLE mooring_before (mooring_id integer, status varchar(20));`,
     ];
   },
 };
+
+/** A copy under a name that may be taken, where no catalog says so. */
+function mayStand(shown: string): Draft {
+  return {
+    weight: "note",
+    message: `If \`${shown}\` is there already, IF NOT EXISTS keeps the old one and copies nothing.`,
+    because: ["its name is the same at every run"],
+    remedy: `Take a name that is new: one with the date.`,
+  };
+}
 
 function intoName(target: Expr | undefined): Name | null {
   if (target?.kind !== "column") return null;

@@ -31,7 +31,7 @@ COMMIT;`,
   },
   finish({ timeline, dialect }) {
     const { errors, changes, destructions } = timeline;
-    const split = acrossBatches(timeline);
+    const split = [...acrossBatches(timeline), ...afterRollback(timeline)];
     if (split.length > 0 || errors?.stops) return split;
     const relying = destructions.find(
       (lost) =>
@@ -85,6 +85,23 @@ function acrossBatches({ spans, errors, exits }: FinishContext["timeline"]): Dra
         "Put :on error exit at the head of the script, or begin each batch with IF @@TRANCOUNT = 0 SET NOEXEC ON.",
     },
   ];
+}
+
+/** `IF @@ERROR <> 0 ROLLBACK` and nothing that leaves: what follows runs in no transaction. */
+function afterRollback({ spans }: FinishContext["timeline"]): Draft[] {
+  return spans.flatMap(({ goesOn }) =>
+    goesOn?.next
+      ? [
+          {
+            at: goesOn.at,
+            weight: "ask" as const,
+            message: `After this ROLLBACK the script goes on: line ${goesOn.next.region.line} then changes rows in no transaction.`,
+            because: ["ROLLBACK ends the transaction and not the script"],
+            remedy: "Leave after the ROLLBACK: RETURN, THROW, or GOTO the end.",
+          },
+        ]
+      : [],
+  );
 }
 
 const GOES_ON: ReadonlySet<string> = new Set(["psql", "sqlplus", "sqlcmd"]);

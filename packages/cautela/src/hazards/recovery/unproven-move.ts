@@ -1,3 +1,4 @@
+import { implied } from "../../analysis/conditions/filter-facts.ts";
 import { isMove } from "../../analysis/script/copies.ts";
 import { shortfall } from "../../analysis/script/way-back.ts";
 import type { Draft, Hazard } from "../hazard.ts";
@@ -44,19 +45,30 @@ DELETE FROM mooring WHERE to_day < '2025-01-01';`,
       const covered = timeline.copies
         .of(lost.key)
         .some((copy) => !copy.into && copy.place < lost.copies && shortfall(copy, lost) === null);
+      // Only the data can tell whether a join leaves rows out.
+      const short = last.filter?.filter((one) => !implied(one, lost.filter ?? [])) ?? [];
+      const joined = leaks === null && short.length > 0 && short.every(({ key }) => TIE.test(key));
       drafts.push({
         at: lost.at,
-        weight: covered || lost.declared !== null ? "ask" : "stop",
+        weight: covered || joined || lost.declared !== null ? "ask" : "stop",
         message: `Not all rows that this deletes from \`${lost.shown}\` have gone into \`${last.shown}\`.`,
         because: [
-          leaks ?? `line ${last.at.region.line} copies rows where ${last.filterText}`,
+          leaks ??
+            (joined
+              ? `line ${last.at.region.line} copies only rows that its join finds`
+              : `line ${last.at.region.line} copies rows where ${last.filterText}`),
           lost.filterText === "" ? "this meets every row" : `this deletes rows where ${lost.filterText}`,
         ],
         remedy: leaks
           ? "Put the condition into the DELETE, so that it removes only what arrives."
-          : `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
+          : joined
+            ? `Copy without the join, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`
+            : `Use one filter for both, or delete what the archive holds: … WHERE EXISTS (SELECT 1 FROM ${last.shown} …)`,
       });
     }
     return drafts;
   },
 };
+
+/** A row of another table, of which nothing is asked but that it is there, as the facts of a filter write it. */
+const TIE = /^in [^ ]{1,200} by [^ ]{0,400} where $/;

@@ -1,6 +1,9 @@
 import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { namesKey } from "../../catalog/columns.ts";
+import type { Column, Table } from "../../catalog/model.ts";
 import { type ValueKind, valueKind } from "../../catalog/types.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
@@ -60,6 +63,27 @@ export const bareCondition: Hazard = {
         });
         return;
       }
+      const table = expr.kind === "column" ? names?.bindings.get(expr)?.relation?.table : null;
+      if (column && lax && op !== "or" && table && isNoSwitch(column, table, dialect)) {
+        drafts.push({
+          weight: op === null ? "stop" : "ask",
+          message: `\`${show(expr)}\` is compared with nothing: every row in which it is not 0 meets that.`,
+          because: [
+            `\`${column.name}\` is ${column.type}${table.primaryKey?.columns.includes(column.name) ? ", and a key" : ""}`,
+          ],
+          remedy: `Compare it with a value: ${show(expr)} = ….`,
+        });
+        return;
+      }
+      if (expr.kind === "column" && !column && lax && op !== "or" && namesKey(expr.path[expr.path.length - 1].text)) {
+        drafts.push({
+          weight: op === null ? "stop" : "ask",
+          message: `\`${show(expr)}\` is compared with nothing: every row in which it is not 0 meets that.`,
+          because: ["its name is that of a key"],
+          remedy: `Compare it with a value: ${show(expr)} = ….`,
+        });
+        return;
+      }
       const value = constant(expr);
       if (value?.type !== "number" && value?.type !== "string") return;
       // 't' and 'yes' are conditions; 0 and 1 stand for false and true where those are values.
@@ -93,6 +117,13 @@ export const bareCondition: Hazard = {
     return drafts;
   },
 };
+
+/** Whether a column holds what is neither on nor off: a key, a reference, an amount, a date. */
+function isNoSwitch(column: Column, table: Table, dialect: Dialect): boolean {
+  if (table.primaryKey?.columns.includes(column.name)) return true;
+  if (table.foreignKeys.some(({ columns }) => columns.includes(column.name))) return true;
+  return ["decimal", "float", "date", "timestamp"].includes(valueKind(column, dialect));
+}
 
 const WHOLE = "Write the comparison that is meant.";
 

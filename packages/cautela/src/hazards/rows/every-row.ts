@@ -1,10 +1,12 @@
 import { assignedColumns } from "../../analysis/changes/assigned-columns.ts";
+import { isConstantValue } from "../../analysis/changes/constant-rows.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";
@@ -39,7 +41,7 @@ export const everyRow: Hazard = {
     sound: "UPDATE berth SET depth_m = 4.5 WHERE berth_id = 3;",
   },
   lasting: true,
-  check({ changes, dialect, policy, catalog, slice, at }) {
+  check({ changes, dialect, policy, catalog, slice, at, comments }) {
     return (
       changes
         .filter(({ result, softener }) => result.filter === "absent" && softener === null)
@@ -58,9 +60,12 @@ export const everyRow: Hazard = {
           if (!change.table)
             because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
           if (copy) because.push(copy);
+          if (/\bwhere\b/i.test(comments())) because.push("a WHERE stands in the comment beside it");
           const commits = change.action === "truncate" && dialect.run.structureCommits;
           if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
-          const lighter = blanks(change) ? null : (byName(target, policy) ?? settings(judged) ?? recomputed(judged));
+          const lighter = blanks(change)
+            ? null
+            : (byName(target, policy) ?? settings(judged, dialect) ?? recomputed(judged));
           if (lighter) because.push(lighter.why);
           const meant = copy ? "say so: -- cautela: accept every-row, REASON" : "keep a copy first.";
           const draft: Draft = {
@@ -118,12 +123,12 @@ function holdsAggregate(expr: Expr): boolean {
 }
 
 /** A literal for a table whose name says that it holds settings: it may be its only row. */
-function settings({ change, target }: JudgedChange): { weight: Weight; why: string } | null {
+function settings({ change, target }: JudgedChange, dialect: Dialect): { weight: Weight; why: string } | null {
   const { statement } = change;
   if (statement.kind !== "update" || !namesSettings(target)) return null;
   const columns = assignedColumns(statement.assignments);
   // One row for each setting: a new value for all of them is the mistake itself.
   if (columns.some((column) => /value|val$/i.test(column))) return null;
-  if (statement.assignments.some(({ value }) => constant(value) === null)) return null;
+  if (!statement.assignments.every(({ value }) => isConstantValue(value, dialect))) return null;
   return { weight: "ask", why: `the name of \`${target}\` says that it holds settings, which may be one row` };
 }

@@ -1,6 +1,8 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
 import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { namesKey } from "../../catalog/columns.ts";
 import type { Expr, Logic } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
@@ -18,8 +20,8 @@ export const looseOr: Hazard = {
   title: "An OR that lets more rows in than it seems",
   explanation:
     "AND binds tighter than OR: in `a AND b OR c` the last condition stands alone, and every row that meets it is changed " +
-    "whatever the first ones say. The same happens when a key is joined by OR with a condition on another column: the " +
-    "key no longer narrows anything.",
+    "whatever the first ones say. The same happens when a key, or what refers to another table, is joined by OR with a condition on another column: it " +
+    "no longer narrows anything.",
   remedy: "Put parentheses around the alternatives that belong together, or write AND.",
   example: {
     dialect: "postgresql",
@@ -34,7 +36,7 @@ export const looseOr: Hazard = {
       for (const { expr } of change.conditions) {
         const top = alternatives(expr);
         if (!top) continue;
-        const draft = mixed(top, context) ?? keyGivenUp(top, context);
+        const draft = mixed(top, context) ?? keyGivenUp(top, context) ?? idGivenUp(top, context);
         if (draft) drafts.push(draft);
       }
     }
@@ -142,4 +144,36 @@ function keyGivenUp(or: Logic, context: HazardContext): Draft | null {
         ? `If both are meant: ${context.show(narrow)} AND ${context.show(or.items[loose])}`
         : "If all are meant, join them by AND.",
   };
+}
+
+/** One alternative names a thing by its number, another is a condition of another kind: both together would be a few of its rows. */
+function idGivenUp(or: Logic, context: HazardContext): Draft | null {
+  // Several alternatives are a list that somebody has thought of.
+  if (or.items.length !== 2) return null;
+  const named = or.items.map((item) => namedThing(item, context));
+  if ((named[0] === null) === (named[1] === null)) return null;
+  const [narrow, wide] = named[0] !== null ? or.items : [or.items[1], or.items[0]];
+  const column = named[0] ?? named[1];
+  if (wide.kind !== "binary" && wide.kind !== "between" && wide.kind !== "like" && wide.kind !== "in") return null;
+  if (wide.kind === "in" && wide.query) return null;
+  const asked = columnsOf(wide, context);
+  if (asked.size === 0 || asked.has(column ?? "")) return null;
+  return {
+    message: `\`${context.show(narrow)}\` is joined by OR: every row with ${context.show(wide)} is hit as well, whatever its \`${column}\` is.`,
+    because: [`\`${context.show(wide)}\` says nothing of \`${column}\``],
+    remedy: `If both are meant: ${context.show(narrow)} AND ${context.show(wide)}`,
+  };
+}
+
+/** The column of a condition that compares a key or a reference with one value; null for other conditions. */
+function namedThing(item: Expr, { names, changes }: HazardContext): string | null {
+  if (item.kind !== "binary" || item.op !== "=") return null;
+  const [side, other] = usedColumn(item.left, names) ? [item.left, item.right] : [item.right, item.left];
+  const used = usedColumn(side, names);
+  const ref = plainColumn(side);
+  if (!used || !ref || usedColumn(other, names) || other.kind === "subquery") return null;
+  const table = changes[0]?.change.table;
+  const refers = table?.foreignKeys.some(({ columns }) => columns.includes(used.name)) ?? false;
+  const own = table?.primaryKey?.columns.length === 1 && table.primaryKey.columns[0].toLowerCase() === used.name;
+  return refers || own || namesKey(ref.path[ref.path.length - 1].text) ? used.name : null;
 }

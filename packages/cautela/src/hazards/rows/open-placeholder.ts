@@ -112,7 +112,9 @@ function wholeHole(part: Expr): Expr | null {
 }
 
 /** Variables of the session that nothing in the script has set: they are NULL, unless somebody set them by hand. */
-function unset({ tree, changes, dialect, history, inCode }: HazardContext): Draft[] {
+function unset(context: HazardContext): Draft[] {
+  const { tree, changes, dialect, history, inCode } = context;
+  if (changes.length > 0 && dialect.syntax.controlFlow) return neverSet(context);
   if (dialect.lexical.client !== "mysql-client" || inCode || changes.length === 0) return [];
   const names = new Set<string>();
   walk(tree, (node) => {
@@ -128,6 +130,29 @@ function unset({ tree, changes, dialect, history, inCode }: HazardContext): Draf
       message: `Nothing in this script sets ${listed(list)} before: unless the session has ${list.length === 1 ? "it, it is" : "them, they are"} NULL.`,
       because: ["a variable of the session that was never set is NULL"],
       remedy: `Set ${list.length === 1 ? "it" : "them"} in the script, before this statement.`,
+    },
+  ];
+}
+
+/** Variables that were declared without a value and that nothing has set: they are NULL (tsql). */
+function neverSet({ tree, history }: HazardContext): Draft[] {
+  const names = new Set<string>();
+  // What the statement itself gives them comes too late for its filter.
+  walk(tree, (node) => {
+    if (node.kind === "variable" && history.batch.isUnset(node.name)) names.add(node.name);
+    return undefined;
+  });
+  if (tree.kind === "update")
+    for (const { targets } of tree.assignments)
+      for (const target of targets) if (target.kind === "variable") names.delete(target.name);
+  if (names.size === 0) return [];
+  const list = [...names].slice(0, 4);
+  return [
+    {
+      weight: "ask",
+      message: `${listed(list)} ${list.length === 1 ? "is" : "are"} declared and never given a value before this: here ${list.length === 1 ? "it is" : "they are"} NULL.`,
+      because: ["a variable without a value is NULL, and a comparison with NULL is never true"],
+      remedy: `Set ${list.length === 1 ? "it" : "them"} before this statement.`,
     },
   ];
 }

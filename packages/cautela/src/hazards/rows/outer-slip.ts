@@ -60,14 +60,16 @@ export const outerSlip: Hazard = {
 };
 
 /** `WHERE boat_id = id` in a subquery whose table has an `id` of its own: the outer one was meant, and nothing ties the two. */
-function caught(query: Query, { names, changes, show }: HazardContext): Draft | null {
+function caught(query: Query, context: HazardContext): Draft | null {
+  const { names, changes, show } = context;
   const { body } = query;
   const change = changes[0]?.change;
   // A filter that keeps all rows or none has a name of its own.
   const hollow = changes.flatMap(({ result }) => (result.filter === "hollow" ? result.reasons : []));
   if (hollow.some(({ expr }) => expr.kind === "exists" && expr.query === query)) return null;
-  if (!names || !change?.table || body.kind !== "select" || !body.where || body.from.length === 0) return null;
+  if (!names || !change || body.kind !== "select" || !body.where || body.from.length === 0) return null;
   const scope = names.scopes.get(body);
+  if (!change.table || scope?.relations.some(({ columns }) => columns === null)) return alike(query, context);
   if (!scope || change.names.correlated(query)) return null;
   for (const part of conjuncts(body.where)) {
     if (part.kind !== "binary" || part.op !== "=") continue;
@@ -97,12 +99,49 @@ function caught(query: Query, { names, changes, show }: HazardContext): Draft | 
   return null;
 }
 
+/**
+ * `WHERE s.customer_no = customer_no` in a subquery on `s`: the table has the column, as the alias in front says, so the bare name is
+ * its own as well, and the comparison is one with itself.
+ */
+function alike({ body }: Query, { names, changes, show }: HazardContext): Draft | null {
+  if (body.kind !== "select" || !body.where) return null;
+  const scope = names?.scopes.get(body);
+  const [relation, ...others] = scope?.relations ?? [];
+  if (!relation || others.length > 0) return null;
+  for (const part of conjuncts(body.where)) {
+    if (part.kind !== "binary" || part.op !== "=") continue;
+    const refs = [plainColumn(part.left), plainColumn(part.right)];
+    const bare = refs.find((ref) => ref?.path.length === 1);
+    const named = refs.find((ref) => ref?.path.length === 2);
+    if (!bare || !named || named.path[0].text.toLowerCase() !== relation.name.toLowerCase()) continue;
+    if (bare.path[0].text.toLowerCase() !== named.path[1].text.toLowerCase()) continue;
+    const outer = changes[0]?.change.relation?.name ?? changes[0]?.target ?? "";
+    return {
+      message: `\`${show(part)}\` compares \`${relation.name}\` with itself: the bare name is looked for in the subquery first, and does not mean \`${outer}\`.`,
+      because: [
+        `\`${show(named)}\` says that \`${relation.name}\` has the column`,
+        "nothing else ties the subquery to the row",
+      ],
+      remedy: `Put the alias in front: ${outer}.${show(bare)}`,
+    };
+  }
+  return null;
+}
+
 /** A reference without an alias that was found outside its own query. */
 function slipped(expr: Expr, { names }: HazardContext): Binding | null {
   const ref = plainColumn(expr);
   const binding = ref ? names?.bindings.get(ref) : undefined;
-  if (binding?.status !== "bound" || binding.level === 0 || binding.node.path.length > 1) return null;
-  return binding.scope.relations.length > 0 ? binding : null;
+  if (!binding || binding.level === 0 || binding.node.path.length > 1) return null;
+  const { relations } = binding.scope;
+  // What all tables of the subquery lack is the outer one's, whether that is known or not.
+  const lacked = binding.status === "undecided" && relations.every(({ columns }) => columns !== null);
+  return relations.length > 0 && (binding.status === "bound" || lacked) ? binding : null;
+}
+
+/** The name of the table that a slipped column means. */
+function outerName({ relation, scope }: Binding): string {
+  return relation?.name ?? scope.outer?.relations[0]?.name ?? "";
 }
 
 /** `x IN (SELECT x FROM other)` where `other` has no `x`. */
@@ -113,10 +152,13 @@ function selected(operand: Expr, query: Query, context: HazardContext): Draft | 
   if (!binding) return null;
   const column = context.show(binding.node);
   const inner = binding.scope.relations.map((one) => one.name).join(", ");
-  const outer = binding.relation?.name ?? "";
+  const outer = outerName(binding);
   const changes = context.changes.length > 0 || context.tree.kind === "insert" || context.tree.kind === "merge";
   const asked = plainColumn(operand);
-  const same = asked !== null && context.names?.bindings.get(asked)?.offered === binding.offered;
+  const own = asked ? context.names?.bindings.get(asked) : undefined;
+  const named =
+    binding.offered === null && asked?.path[asked.path.length - 1].text.toLowerCase() === column.toLowerCase();
+  const same = asked !== null && (binding.offered === null ? named : own?.offered === binding.offered);
   const whole = context.changes.some(({ result }) => result.filter === "hollow");
   const then = !same
     ? "the row is compared with itself, and not with the other table"
@@ -139,7 +181,8 @@ function compared(left: Expr, right: Expr, node: Expr, context: HazardContext): 
   const a = slipped(left, context);
   const b = slipped(right, context);
   if (!a || !b || a.relation !== b.relation || a.offered?.name !== b.offered?.name) return null;
-  const outer = a.relation?.name ?? "";
+  if (a.offered === null && a.node.path[0].text.toLowerCase() !== b.node.path[0].text.toLowerCase()) return null;
+  const outer = outerName(a);
   return {
     message: `\`${context.show(node)}\` compares \`${outer}\` with itself, so the subquery has no tie to its own table.`,
     because: [`no table of the subquery has a column \`${context.show(a.node)}\`, so both sides mean the outer one`],

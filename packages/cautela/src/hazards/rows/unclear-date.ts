@@ -39,7 +39,9 @@ export const unclearDate: Hazard = {
     if (tree.kind !== "update" && tree.kind !== "delete" && tree.kind !== "insert" && tree.kind !== "merge") return [];
     const writer = sqlWriter(dialect);
     const drafts: Draft[] = unquoted(context, writer);
-    if (!found.texts.some((one) => /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/.test(one.value))) return drafts;
+    const { datesBySession } = dialect.engine;
+    if (!found.texts.some((one) => (datesBySession ? /^\s*\d/ : /^\s*\d{1,2}[/.-]\d{1,2}[/.-]\d/).test(one.value)))
+      return drafts;
     const { drafts: own, told, dated } = dayFirstDates(context, writer);
     drafts.push(...own);
     walk(tree as Node, (node) => {

@@ -88,16 +88,16 @@ export const driftsOnRerun: Hazard = {
       };
       const asked = guard || repeated ? [] : askedOf(judged, context);
       const pinned = guard || repeated ? [] : pinnedBy(filter, context);
-      const negated = guard || repeated ? [] : filter.filter(isAbsence);
+      const asks = guard || repeated ? [] : filter.filter(asksTable);
       const { gates, at, catalog, dialect } = context;
-      const waits = !guard && !repeated && asked.length + pinned.length + negated.length + gates.length > 0;
+      const waits = !guard && !repeated && asked.length + pinned.length + asks.length + gates.length > 0;
       drafts.push(
         !waits
           ? draft
           : {
               ...draft,
               settle: ({ history }) => {
-                const once = history.runOnce.answered(gates, negated, at.statement, { catalog, dialect });
+                const once = history.runOnce.answered(gates, asks, at.statement, { catalog, dialect });
                 if (once !== null) return { ...draft, weight: "note", because: [draft.because[0], once], remedy: "" };
                 return (
                   markedLater(draft, asked, context, history) ?? passedOn(draft, pinned, context, history) ?? draft
@@ -110,12 +110,10 @@ export const driftsOnRerun: Hazard = {
   },
 };
 
-/** NOT EXISTS, NOT IN: rows that come there keep a row out. */
-function isAbsence(part: Expr): boolean {
-  return (
-    (part.kind === "unary" && part.op === "not" && part.operand.kind === "exists") ||
-    (part.kind === "in" && part.negated && part.query !== null)
-  );
+/** EXISTS, IN and their opposites: what is written there later may keep a row out. */
+function asksTable(part: Expr): boolean {
+  const asked = part.kind === "unary" && part.op === "not" ? part.operand : part;
+  return asked.kind === "exists" || (asked.kind === "in" && asked.query !== null);
 }
 
 /** Another table that a change reads, and the columns that it asks for there. */

@@ -1,7 +1,10 @@
+import type { Change } from "../../analysis/changes/change.ts";
 import { assignedIn, pinsOf, sameValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
+import type { Resolution } from "../../analysis/names/resolution.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { UpdateStatement } from "../../sql/nodes/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -32,6 +35,7 @@ export const keyRewrite: Hazard = {
     const drafts: Draft[] = [];
     for (const { change, softener, target } of changes) {
       const { table } = change;
+      if (!table && !softener) drafts.push(...byName(change, target, tree, names, show));
       if (!table || softener) continue;
       const key = tableKey(table.schema, table.name);
       const referring = catalog.referencing(key);
@@ -86,3 +90,31 @@ export const keyRewrite: Hazard = {
     return drafts;
   },
 };
+
+/** A column that has the name of the key of its table, where the table is not known. */
+function byName(
+  { name, conditions }: Change,
+  target: string,
+  tree: UpdateStatement,
+  names: Resolution | null,
+  show: HazardContext["show"],
+): Draft[] {
+  if (tree.from.length > 0 || tree.target.length > 1 || tree.target[0]?.kind !== "table") return [];
+  const table = name.parts[name.parts.length - 1].text.toLowerCase();
+  const pinned = pinsOf(conditions, names);
+  return assignedIn(tree, names).flatMap(({ column, value }) => {
+    const own = ["id", `${table}_id`, `${table}id`].includes(column.name);
+    const given = constant(value);
+    const kept = pinned.some(
+      (one) => one.column.name === column.name && given && one.values.every((old) => sameValue(old, given)),
+    );
+    if (!own || kept || value.kind === "variable" || value.kind === "placeholder") return [];
+    return [
+      {
+        message: `The key \`${column.name}\` of \`${target}\` becomes \`${show(value)}\`: whatever knows the old value loses its row.`,
+        because: [`\`${column.name}\` has the name of the key of \`${target}\``],
+        remedy: "Look up who has noted the old value; make a new row and move what belongs to it, if that is possible.",
+      },
+    ];
+  });
+}

@@ -36,7 +36,8 @@ export const lookalikeColumn: Hazard = {
       const twin = from.relation.columns?.find((one) => one.name.toLowerCase() === column.name);
       if (!twin) continue;
       // Copied crosswise is the other hazard; a key that both carry says nothing.
-      if (list.some((other) => other.column.name === from.name)) continue;
+      if (list.some((other) => other.column.name === from.name && usedColumn(other.value, names)?.name !== from.name))
+        continue;
       if (from.offered?.column && twin.column && from.offered.column.type !== twin.column.type) continue;
       drafts.push({
         message: `\`${show(target)}\` is taken from \`${show(value)}\`, although \`${from.relation.name}\` has a column \`${twin.name}\`.`,

@@ -1,4 +1,4 @@
-import type { RowChange } from "../../analysis/ripples/row-changes.ts";
+import type { RowChange } from "../../analysis/changes/row-change.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { computed, meets, pinnedBy } from "../../analysis/views/filter.ts";
 import { knownUpdatability } from "../../analysis/views/updatability.ts";

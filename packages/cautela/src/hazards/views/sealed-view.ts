@@ -1,9 +1,9 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
+import type { RowChange } from "../../analysis/changes/row-change.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import type { FiredRipple } from "../../analysis/ripples/ripple.ts";
-import type { RowChange } from "../../analysis/ripples/row-changes.ts";
 import type { Refusals, WriteAction } from "../../analysis/views/refusals.ts";
 import { readShape, type ViewShape } from "../../analysis/views/shape.ts";
 import { knownUpdatability, type Updatability } from "../../analysis/views/updatability.ts";

@@ -155,6 +155,8 @@ export interface EngineRules {
   readonly threePartNames: boolean;
   /** USER_ and ALL_ views are the engine's own. */
   readonly dictionaryViews: boolean;
+  /** A text becomes a date by a setting of the session (NLS_DATE_FORMAT), and is refused where it does not fit. */
+  readonly datesBySession: boolean;
   /** Triggers fire for rows that a key changes. */
   readonly cascadesFireTriggers: boolean;
   /** TRUNCATE … CASCADE empties every table that refers to it. */
@@ -343,6 +345,7 @@ const NONE: Record<Flag, boolean> = {
   quotedStrings: false,
   threePartNames: false,
   dictionaryViews: false,
+  datesBySession: false,
   cascadesFireTriggers: false,
   truncateCascades: false,
   replaceNeedsRecursion: false,

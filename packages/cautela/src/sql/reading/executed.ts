@@ -88,13 +88,14 @@ export function leavesUnless(tree: Statement): RunsIf | null {
   return condition && leaves(body) ? { condition, otherwise: true } : null;
 }
 
-function leaves(body: readonly Statement[]): boolean {
+/** Whether what runs these statements ends with them: RETURN, THROW, GOTO. */
+export function leaves(body: readonly Statement[]): boolean {
   const last = body[body.length - 1];
   switch (last?.kind) {
     case "block":
       return leaves(last.body);
     case "opaque":
-      return /^(?:return|throw|leave|exit)$/.test(last.verb);
+      return /^(?:return|throw|leave|exit|goto)$/.test(last.verb);
     case "call-statement":
       return last.name !== null && /^raise_application_error$/i.test(last.name.parts[last.name.parts.length - 1].text);
     case "setting":

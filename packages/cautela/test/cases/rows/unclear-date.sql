@@ -7,7 +7,7 @@ CREATE TABLE mooring_old (mooring_id integer NOT NULL PRIMARY KEY, owner_id inte
 -- case: day or month first [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 0 unclear-date ask
 UPDATE mooring SET status = 'left' WHERE to_day < '03/04/2025';
--- case: only one way to read it [postgresql mysql mariadb sqlite tsql plsql]
+-- case: only one way to read it [postgresql mysql mariadb sqlite tsql]
 UPDATE mooring SET status = 'left' WHERE to_day < '2025-04-03';
 -- case: a date without quotes [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 0 unclear-date stop
@@ -49,3 +49,12 @@ UPDATE berth SET note = '01.12.26' WHERE berth_id = 3;
 -- case: the same mistake in several rows is one [mysql mariadb]
 -- finds: 0 unclear-date stop
 INSERT INTO mooring_old (mooring_id, owner_id, berth_id, from_day, fee, status) VALUES (1, 2, 3, '31.12.2024', 4, 'left'), (2, 2, 3, '03/04/2024', 4, 'left');
+-- case: a text for a date, read by the session [plsql]
+-- finds: 0 unclear-date note
+UPDATE mooring SET status = 'left' WHERE to_day < '01-FEB-26';
+-- case: a date of its own [plsql]
+UPDATE mooring SET status = 'left' WHERE to_day < DATE '2025-04-03';
+UPDATE mooring SET status = 'left' WHERE to_day < TO_DATE('03.04.2025', 'DD.MM.YYYY');
+-- case: the session has said how [plsql]
+ALTER SESSION SET NLS_DATE_FORMAT = 'YYYY-MM-DD';
+UPDATE mooring SET status = 'left' WHERE to_day < '2025-04-03';

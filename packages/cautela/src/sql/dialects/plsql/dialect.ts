@@ -135,6 +135,7 @@ export const plsql = dialect(
       "aliasHidesColumn",
       "lateralFunctions",
       "dictionaryViews",
+      "datesBySession",
       "cascadesFireTriggers",
       "mutatingTables",
       "queryTargets",

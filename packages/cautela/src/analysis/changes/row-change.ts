@@ -2,13 +2,13 @@ import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Assignment, Expr, Name, Source, Statement } from "../../sql/nodes/tree.ts";
-import { type Change, changesOf } from "../changes/change.ts";
-import { insertReach } from "../changes/insert-reach.ts";
-import { type Reach, reachOf } from "../changes/reach.ts";
-import { takesKeys } from "../changes/taken-keys.ts";
 import { type ConstantValue, sameValue } from "../conditions/conditions.ts";
 import { constant, plainColumn } from "../conditions/constants.ts";
 import { Names } from "../names/scope.ts";
+import { type Change, changesOf } from "./change.ts";
+import { insertReach } from "./insert-reach.ts";
+import { type Reach, reachOf } from "./reach.ts";
+import { takesKeys } from "./taken-keys.ts";
 
 /** One change of rows that a statement makes, before anything that follows from it. */
 export interface RowChange {

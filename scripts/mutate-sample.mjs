@@ -26,10 +26,6 @@ const TESTS = [
   "statistics",
   "own-hazard",
   "undo",
-  "bare-statements",
-  "camel-case",
-  "run-texts",
-  "wording",
   "catalog-cases",
   "baseline",
 ];

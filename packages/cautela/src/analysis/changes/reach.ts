@@ -1,11 +1,12 @@
 import type { Key, Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
-import type { ColumnRef, Expr, Join, Source } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
+import type { ColumnRef, Expr, Join, Name, Source } from "../../sql/nodes/tree.ts";
+import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 import { constant, plainColumn } from "../conditions/constants.ts";
 import { withoutNot } from "../conditions/negation.ts";
 import { FALSE, NULL, TRUE } from "../conditions/outcomes.ts";
 import { type Reason, Truth } from "../conditions/truth.ts";
+import type { Names } from "../names/scope.ts";
 import type { Change } from "./change.ts";
 import { estimatedRows } from "./estimate.ts";
 
@@ -88,7 +89,7 @@ export function reachOf(change: Change): ReachResult {
       return { reach: { bound: "some" }, because: ["its limit is not known here"], filter: "filters", reasons: [] };
     return { reach: every, because: ["it has no WHERE"], filter: "absent", reasons: [] };
   }
-  const itself = meetsItself(change);
+  const itself = meetsItself(change) ?? findsItself(change);
   if (itself) return { reach: every, because: [itself], filter: "hollow", reasons: [] };
   const asks = asksParents(change.statement);
   const truth = new Truth(change.names, change.scope, change.relation, NULL, asks);
@@ -233,15 +234,58 @@ function meetsItself({ relation, scope, conditions, names, tied }: Change): stri
     ? relation.table === other.table
     : !other.table && writtenName(relation.source.name) === writtenName(other.source.name);
   if (!same) return null;
-  for (const part of conditions.flatMap(({ expr }) => conjuncts(expr))) {
-    const left = part.kind === "binary" && part.op === "=" ? plainColumn(part.left) : null;
-    const right = part.kind === "binary" && part.op === "=" ? plainColumn(part.right) : null;
-    if (left?.path.length !== 2 || right?.path.length !== 2) return null;
-    const [a, b] = [names.fold(left.path[0]), names.fold(right.path[0])];
-    if (a === b || ![a, b].includes(relation.name) || ![a, b].includes(other.name)) return null;
-    if (names.fold(left.path[1]) !== names.fold(right.path[1])) return null;
-  }
+  const sides = [relation.name, other.name];
+  if (!conditions.flatMap(({ expr }) => conjuncts(expr)).every((part) => areEqual(part, sides, names))) return null;
   return `\`${relation.name}\` and \`${other.name}\` are one table, and every row meets itself: all copies are met, not all but one`;
+}
+
+/** The same for a subquery that looks among all rows of the table for one that is equal: each row finds itself. */
+function findsItself({ relation, conditions, names }: Change): string | null {
+  const [only] = conditions.length === 1 ? conjuncts(conditions[0].expr) : [];
+  if (!only || relation?.source.kind !== "table" || conjuncts(conditions[0].expr).length > 1) return null;
+  const query = only.kind === "exists" ? only.query : only.kind === "in" && !only.negated ? only.query : null;
+  const body = query?.limit || query?.with ? null : query?.body;
+  if (body?.kind !== "select" || body.groupBy.length > 0 || body.having || body.top) return null;
+  const sources = flatSources(body.from);
+  const parts = [...(body.where ? conjuncts(body.where) : [])];
+  for (const source of body.from)
+    if (source.kind === "joined")
+      for (const { type, on } of source.joins) {
+        if (type !== "inner" || !on) return null;
+        parts.push(...conjuncts(on));
+      }
+  const own = relation.source.name;
+  const isOwn = (source: Source): boolean =>
+    source.kind === "table" && !names.common(source) && sameTable(source.name, own, names);
+  if (parts.length === 0 || !sources.every(isOwn) || sources.length !== (only.kind === "exists" ? 1 : 2)) return null;
+  const inner = sources.map((source) => names.relation(source).name);
+  const sides = only.kind === "exists" ? [inner[0], relation.name] : inner;
+  if (sides[0] === sides[1] || !parts.every((part) => areEqual(part, sides, names))) return null;
+  if (only.kind === "in") {
+    const asked = plainColumn(only.operand)?.path;
+    const given = body.items.length === 1 ? plainColumn(body.items[0].expr)?.path : undefined;
+    if (!asked || given?.length !== 2 || names.fold(asked[asked.length - 1]) !== names.fold(given[1])) return null;
+  }
+  return `every row of \`${writtenName(own)}\` finds itself among those that are equal: all copies are met, not all but one`;
+}
+
+function sameTable(a: Name, b: Name, { catalog }: Names): boolean {
+  const [one, other] = [catalog?.resolve(a), catalog?.resolve(b)];
+  return one || other ? one === other : writtenName(a) === writtenName(b);
+}
+
+/** Whether a condition asks that one column is the same in two relations. */
+function areEqual(part: Expr, [one, other]: readonly string[], names: Names): boolean {
+  const [left, right] =
+    part.kind === "binary" && part.op === "=" ? [plainColumn(part.left), plainColumn(part.right)] : [null, null];
+  if (left?.path.length !== 2 || right?.path.length !== 2) return false;
+  const [a, b] = [names.fold(left.path[0]), names.fold(right.path[0])];
+  return (
+    a !== b &&
+    [one, other].includes(a) &&
+    [one, other].includes(b) &&
+    names.fold(left.path[1]) === names.fold(right.path[1])
+  );
 }
 
 function limited(reach: Reach, rows: number): Reach {

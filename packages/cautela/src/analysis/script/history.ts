@@ -74,6 +74,32 @@ export class History {
   /** The rows that it has brought, removed and referred to by their keys. */
   readonly keys = new RowKeys<{ statement: number; region: Region }>();
 
+  /** Columns of tables that are not known which it has dropped or renamed, by table and column: where, and the new name. */
+  readonly #gone = new Map<string, Map<string, { line: number; to: string | null }>>();
+
+  /** A column of a table goes, or takes another name. */
+  noteGone(key: string, column: string, line: number, to: string | null): void {
+    if (this.#gone.size >= KEPT_BROKEN) return;
+    const columns = this.#gone.get(key) ?? new Map<string, { line: number; to: string | null }>();
+    columns.set(column, { line, to });
+    this.#gone.set(key, columns);
+  }
+
+  /** A column of a table is there again; null: all of them may be. */
+  noteBack(key: string, column: string | null): void {
+    if (column === null) this.#gone.delete(key);
+    else this.#gone.get(key)?.delete(column);
+  }
+
+  /** Where a column of a table that is not known went, and the name that it has now; null where it may be there. */
+  goneColumn(key: string, column: string): { line: number; to: string | null } | null {
+    return this.#gone.get(key)?.get(column) ?? null;
+  }
+
+  get hasGone(): boolean {
+    return this.#gone.size > 0;
+  }
+
   /** What it leaves behind by which a second run leaves statements out. */
   readonly runOnce = new RunOnce();
 

@@ -4,7 +4,7 @@ import { shownName, type Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
 import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Name, Statement } from "../../sql/nodes/tree.ts";
+import type { AlterAction, AlterTableStatement, Expr, Ident, Name, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
@@ -87,6 +87,7 @@ export function notePast(context: Step, history: History): void {
     }
     case "create-table":
       history.noteCreate(newKey(tree.name, context.catalog, dialect, tree.temporary));
+      history.noteBack(newKey(tree.name, context.catalog, dialect, tree.temporary), null);
       history.mend(newKey(tree.name, context.catalog, dialect, tree.temporary));
       break;
     case "create-index":
@@ -106,6 +107,7 @@ export function notePast(context: Step, history: History): void {
       if (tree.name) history.mend(guardKey(tree.name, tree.trigger?.table ?? null, context));
       break;
     case "alter-table":
+      noteColumns(tree, context, history);
       for (const action of tree.actions)
         if (action.what === "rename") {
           const before = relationKey(tree.name, context.catalog, dialect);
@@ -179,6 +181,32 @@ function mayMake(tree: Statement): boolean {
     default:
       return false;
   }
+}
+
+/** Columns that go, and come, where the catalog does not know the table and cannot tell. */
+function noteColumns(tree: AlterTableStatement, { catalog, dialect, at, conditional }: Step, history: History): void {
+  const key = relationKey(tree.name, catalog, dialect);
+  const table = catalog?.resolve(tree.name);
+  if (table && !table.partial) return;
+  const name = (one: Ident): string => foldName(one, dialect).toLowerCase();
+  for (const action of tree.actions) {
+    if (conditional) break;
+    if (action.what === "drop-column") history.noteGone(key, name(action.name), at.region.line, null);
+    const renamed = renamedColumn(action);
+    if (renamed) history.noteGone(key, name(renamed.from), at.region.line, renamed.to.text);
+  }
+  // Two columns may change places.
+  for (const action of tree.actions) {
+    const to = action.what === "add-column" ? action.column.name : renamedColumn(action)?.to;
+    if (to) history.noteBack(key, name(to));
+    else if (action.what === "rename") history.noteBack(key, null);
+  }
+}
+
+/** A column's name before and after an action that may rename it. */
+function renamedColumn(action: AlterAction): { from: Ident; to: Ident } | null {
+  if (action.what === "rename-column") return { from: action.name, to: action.to };
+  return action.what === "change-column" ? { from: action.name, to: action.column.name } : null;
 }
 
 /** The indexes of a table go along when it takes another name. */

@@ -1,9 +1,9 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { plainColumn } from "../../analysis/conditions/constants.ts";
+import { calledName, plainColumn } from "../../analysis/conditions/constants.ts";
 import { innerSources, namedTable } from "../../analysis/conditions/row-facts.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
-import type { Expr, Query } from "../../sql/nodes/tree.ts";
+import type { DeleteStatement, Expr, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -45,10 +45,17 @@ export const lastCopy: Hazard = {
       let doubles: string[] | null = null;
       if (others.length === 1 && level?.optional.length === 0 && other.kind === "table" && alias) {
         if (relationKey(other.name, catalog, dialect) === key) doubles = doubled(parts, own.alias, alias);
-      } else if (others.length === 0 && parts.length === 1) doubles = asked(parts[0], own.alias, key, context);
+      } else if (others.length === 0 && parts.length > 0) {
+        doubles = parts.length === 1 ? asked(parts[0], own.alias, key, context) : null;
+        if (!doubles && parts.every((part) => counted(part, statement))) doubles = [];
+      }
       if (!doubles) continue;
+      const alike =
+        doubles.length > 0
+          ? `have the same ${doubles.map((one) => `\`${one}\``).join(" and ")}`
+          : "its PARTITION BY puts together";
       drafts.push({
-        message: `Of rows of \`${target}\` that have the same ${doubles.map((one) => `\`${one}\``).join(" and ")} none is left: each is deleted for the sake of the others.`,
+        message: `Of rows of \`${target}\` that ${alike} none is left: each is deleted for the sake of the others.`,
         because: [
           `\`${show(parts.length === 1 ? parts[0] : (parts.find(isUnequal) ?? parts[0]))}\` is true of every one of them`,
         ],
@@ -107,6 +114,36 @@ function asked(part: Expr, own: string, key: string, context: HazardContext): st
   });
   const [column] = names;
   return column && names.every((one) => one === column) && asksForSeveral(body.having) ? [column] : null;
+}
+
+/** `n > 1` where `n` is COUNT(*) OVER (PARTITION BY …): the number is the same for each of them, the first one included. */
+function counted(part: Expr, { with: clause, from }: DeleteStatement): boolean {
+  const query = part.kind === "in" && !part.negated ? part.query : null;
+  const body = query ? plainSelect(query) : null;
+  const [filter, source] = query
+    ? [
+        body?.where && conjuncts(body.where).length === 1 ? body.where : null,
+        body?.from.length === 1 ? body.from[0] : null,
+      ]
+    : [part, from.length === 1 ? from[0] : null];
+  if (filter?.kind !== "binary" || filter.right.kind !== "literal" || !source) return false;
+  if (!((filter.op === ">" && filter.right.value === "1") || (filter.op === ">=" && filter.right.value === "2")))
+    return false;
+  const path = plainColumn(filter.left)?.path;
+  const column = path?.[path.length - 1].text.toLowerCase();
+  const common =
+    source.kind === "table"
+      ? clause?.tables.find(({ name }) => name.text.toLowerCase() === source.name.parts[0].text.toLowerCase())?.body
+      : null;
+  const made = source.kind === "derived" ? source.query : common;
+  if (made?.kind !== "query" || made.body.kind !== "select") return false;
+  return made.body.items.some(
+    ({ expr, alias }) =>
+      expr.kind === "call" &&
+      expr.over &&
+      calledName(expr).toLowerCase() === "count" &&
+      alias?.text.toLowerCase() === column,
+  );
 }
 
 function plainSelect({ body, limit, with: clause }: Query): Extract<Query["body"], { kind: "select" }> | null {

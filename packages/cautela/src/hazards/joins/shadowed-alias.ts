@@ -1,5 +1,6 @@
 import type { ResolvedScope } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import type { TableSource } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -35,6 +36,17 @@ export const shadowedAlias: Hazard = {
         const own = relation.table?.name ?? source.name.parts[source.name.parts.length - 1].text;
         if (own.toLowerCase() === relation.name.toLowerCase()) continue;
         const named = catalog.resolveRelation({ kind: "name", parts: [source.alias], link: null, start: 0, end: 0 });
+        // Two tables of one statement that stand for each other.
+        const beside = scope.relations.some(
+          (one) =>
+            one !== relation && one.source?.kind === "table" && tableOf(one.source) === relation.name.toLowerCase(),
+        );
+        if (!named && beside)
+          drafts.push({
+            message: `\`${relation.name}\` is the name of another table of this statement, and here it stands for \`${own}\`.`,
+            because: ["what is written of the one is done to the other"],
+            remedy: `Give \`${own}\` an alias that is no table's name.`,
+          });
         if (named && named.name === relation.name && named !== relation.table) {
           drafts.push({
             message: `\`${relation.name}\` is another table's name, and here it stands for \`${own}\`.`,
@@ -56,6 +68,10 @@ export const shadowedAlias: Hazard = {
     return drafts;
   },
 };
+
+function tableOf({ name }: TableSource): string {
+  return name.parts[name.parts.length - 1].text.toLowerCase();
+}
 
 /** What an outer level calls by that alias. */
 function hidden(name: string, scope: ResolvedScope | null): string | null {

@@ -76,7 +76,10 @@ export const alreadyThere: Hazard = {
             const renamed = renamedKey(key, action.to, catalog, dialect);
             return renamed === key ? [] : taken(action.to, "new name", renamed);
           }
-          if (!table || table.partial) return [];
+          if (!table || table.partial)
+            return action.what === "add-column" && !action.ifNotExists
+              ? addedTwice(action.column.name, tree.name, context)
+              : [];
           if (action.what === "add-column" && !action.ifNotExists)
             return tree.actions.some((one) => one.what === "drop-column" && one.name.text === action.column.name.text)
               ? []
@@ -99,6 +102,20 @@ export const alreadyThere: Hazard = {
     }
   },
 };
+
+/** A column that the script has added before, to a table that is not known. */
+function addedTwice(name: Ident, table: Name, context: HazardContext): Draft[] {
+  const { creations, history, catalog, dialect, conditional } = context;
+  const key = relationKey(table, catalog, dialect);
+  const column = foldName(name, dialect);
+  if (conditional || !creations.added(key)?.has(column) || history.goneColumn(key, column.toLowerCase())) return [];
+  return [
+    draft(`The script has added \`${name.text}\` to \`${writtenName(table)}\` before, so the engine refuses this.`, {
+      ...context,
+      known: false,
+    }),
+  ];
+}
 
 function draft(message: string, { known }: HazardContext): Draft {
   return {

@@ -1,7 +1,8 @@
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
-import { writtenName } from "../../catalog/names.ts";
-import { newKey } from "../../catalog/relation-keys.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import { foldName, writtenName } from "../../catalog/names.ts";
+import { newKey, relationKey } from "../../catalog/relation-keys.ts";
+import type { Ident, Name } from "../../sql/nodes/tree.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A table that is used before the script makes it, or after it has dropped it.
@@ -27,8 +28,9 @@ export const earlyUse: Hazard = {
     dangerous: "DROP TABLE tariff_notice;\nDELETE FROM tariff_notice WHERE tariff_id = 3;",
     sound: "DELETE FROM tariff_notice WHERE tariff_id = 3;",
   },
-  check({ tree, names, history, dialect, catalog, known }) {
-    const drafts: Draft[] = [];
+  check(context) {
+    const { tree, names, history, dialect, catalog, known } = context;
+    const drafts: Draft[] = history.hasGone ? goneColumns(context) : [];
     if (names) {
       for (const { source } of names.missing) {
         if (isEnginesOwn(source, dialect)) continue;
@@ -68,3 +70,30 @@ export const earlyUse: Hazard = {
     return drafts;
   },
 };
+
+/** Columns of tables that are not known, after the script has dropped them or given them another name. */
+function goneColumns({ tree, names, history, dialect, catalog }: HazardContext): Draft[] {
+  if (!names) return [];
+  const used: { table: Name; column: Ident }[] = [];
+  for (const { status, node, relation, scope } of names.bindings.values()) {
+    if (status !== "undecided") continue;
+    const of = relation ?? (scope.relations.length === 1 && scope.outer === null ? scope.relations[0] : null);
+    const column = node.path[node.path.length - 1];
+    if (of?.source?.kind === "table") used.push({ table: of.source.name, column });
+  }
+  if (tree.kind === "insert" && tree.target.kind === "table")
+    for (const { parts } of tree.columns ?? []) used.push({ table: tree.target.name, column: parts[parts.length - 1] });
+  const drafts = new Map<string, Draft>();
+  for (const { table, column } of used) {
+    const gone = history.goneColumn(relationKey(table, catalog, dialect), foldName(column, dialect).toLowerCase());
+    if (!gone) continue;
+    const message = `\`${column.text}\` of \`${writtenName(table)}\` is gone here: line ${gone.line} has ${gone.to === null ? "dropped it" : `given it the name \`${gone.to}\``}.`;
+    drafts.set(message, {
+      refused: true,
+      message,
+      because: ["nothing in between brings it back"],
+      remedy: gone.to === null ? `Move this statement before line ${gone.line}.` : `Write ${gone.to}.`,
+    });
+  }
+  return [...drafts.values()];
+}

@@ -1,5 +1,5 @@
 import { writtenName } from "../../catalog/names.ts";
-import { relationKey, renamedKey } from "../../catalog/relation-keys.ts";
+import { namedRelation, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import { flatSources } from "../../sql/nodes/visitor.ts";
 import type { Hazard } from "../hazard.ts";
 
@@ -54,14 +54,14 @@ export const rerunsBadly: Hazard = {
       tree.conflicts.length === 0
     ) {
       const { body } = tree.source;
-      const target = catalog?.resolve(tree.target.name);
       const [source] = flatSources(body.from);
-      if (!target || body.from.length !== 1 || source?.kind !== "table" || body.where) return [];
-      if (catalog?.resolve(source.name) !== target) return [];
+      if (body.from.length !== 1 || source?.kind !== "table" || body.where || body.groupBy.length > 0) return [];
+      const { key, shown } = namedRelation(tree.target.name, catalog, dialect);
+      if (relationKey(source.name, catalog, dialect) !== key || body.top || tree.source.limit) return [];
       return [
         {
           weight: "ask",
-          message: `\`${target.name}\` is filled from itself: every run doubles it.`,
+          message: `\`${shown}\` is filled from itself: every run doubles it.`,
           because: ["the rows that it reads are the rows that it adds to, and no filter tells them apart"],
           remedy: "Filter the rows that are to be copied.",
         },

@@ -67,6 +67,8 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
       because: [`values of ${whole.type} are not compared with = or IN`],
       remedy: uncomparable.remedy,
     };
+  const zero = leadingZero(side, other, node, context);
+  if (zero) return zero;
   if (dialect.engine.affinities || side.kind === "literal" || other.kind === "column") return null;
   const value = constant(other);
   const column = value ? usedColumn(side, context.names)?.offered?.column : null;
@@ -118,4 +120,21 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
     };
   }
   return null;
+}
+
+/** `zip = 01234`: as a number it has no zero in front, and the text '01234' is not what it is compared with. */
+function leadingZero(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
+  if (other.kind !== "literal" || other.type !== "number") return null;
+  const used = usedColumn(side, context.names);
+  const digits = context.slice(other.start, other.end);
+  if (!used || !/^0\d+$/.test(digits)) return null;
+  const column = used.offered?.column;
+  if (column && valueKind(column, context.dialect) !== "text") return null;
+  return {
+    fix: { title: "Write the constant as text", edits: [{ ...context.region(other), text: `'${digits}'` }] },
+    weight: "ask",
+    message: `\`${context.show(node)}\` compares with the number ${Number(digits)}: the zero in front is lost.`,
+    because: ["what has a zero in front is a text, and this is a number"],
+    remedy: `Write the constant as text: '${digits}'`,
+  };
 }

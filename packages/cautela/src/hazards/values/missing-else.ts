@@ -43,7 +43,7 @@ export const missingElse: Hazard = {
     if (!judged || judged.softener || judged.result.filter === "dead") return [];
     const drafts: Draft[] = [];
     for (const { column, value, target } of assignedIn(tree, names)) {
-      const open = openChoice(value);
+      const open = openChoice(value, context.dialect.engine.concatBlanks);
       if (!open) continue;
       if (open.kind === "case" && (covered(open, context) || isComplete(open, judged))) continue;
       const required = columnLike(judged.change.table, column.name)?.required ?? false;
@@ -94,25 +94,25 @@ function isChosen(open: Expr, value: Expr): boolean {
 }
 
 /** The CASE, IIF or DECODE of a value that has nothing for the rest; also inside what passes NULL on. */
-export function openChoice(value: Expr): Expr | null {
+function openChoice(value: Expr, concatBlanks: boolean): Expr | null {
   switch (value.kind) {
     case "case":
       if (value.otherwise === null) return value;
       for (const { result } of value.whens) {
-        const found = openChoice(result);
+        const found = openChoice(result, concatBlanks);
         if (found) return found;
       }
-      return openChoice(value.otherwise);
+      return openChoice(value.otherwise, concatBlanks);
     case "cast":
-      return openChoice(value.operand);
+      return openChoice(value.operand, concatBlanks);
     case "binary":
-      return openChoice(value.left) ?? openChoice(value.right);
+      return openChoice(value.left, concatBlanks) ?? openChoice(value.right, concatBlanks);
     case "call": {
       const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
       if (name === "iif" && value.args.length === 2) return value;
       if (name === "iif" || name === "if") {
         const [, then, otherwise] = value.args;
-        return (then && openChoice(then)) ?? (otherwise ? openChoice(otherwise) : null);
+        return (then && openChoice(then, concatBlanks)) ?? (otherwise ? openChoice(otherwise, concatBlanks) : null);
       }
       // SWITCH(test, value, …): a last test that is always true is its ELSE.
       if (name === "switch" && value.args.length >= 2) {
@@ -121,12 +121,13 @@ export function openChoice(value: Expr): Expr | null {
       }
       if (name === "decode" && value.args.length >= 3 && value.args.length % 2 === 1) return value;
       // What catches a NULL makes it harmless.
-      if (/^(?:coalesce|ifnull|isnull|nvl|nvl2|nz|concat|concat_ws)$/.test(name)) return null;
+      if (/^(?:coalesce|ifnull|isnull|nvl|nvl2|nz|concat_ws)$/.test(name) || (name === "concat" && !concatBlanks))
+        return null;
       if (
         /^(?:json_set|json_replace|jsonb_set|upper|lower|round|abs|trim|replace|substr|substring|concat)$/.test(name)
       ) {
         for (const arg of value.args) {
-          const found = openChoice(arg);
+          const found = openChoice(arg, concatBlanks);
           if (found) return found;
         }
       }

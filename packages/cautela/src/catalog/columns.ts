@@ -89,3 +89,9 @@ export function isNumbered(table: Table | null | undefined, column: Column, dial
 export function namesKey(column: string): boolean {
   return /(?:^|_)(?:id|ID|Id)$|[a-z0-9]I[dD]$/.test(column);
 }
+
+/** Whether a column, in small letters, has the name of the key of that very table: `id`, `owner_id` of `owner`. */
+export function namesKeyOf(column: string, table: string): boolean {
+  const own = table.toLowerCase();
+  return column === "id" || column === `${own}_id` || column === `${own}id`;
+}

@@ -37,7 +37,9 @@ export class BatchVariables {
       case "opaque":
       case "unread":
       case "loop":
-        // FETCH, and whatever else is not taken apart.
+      case "call-statement":
+      case "dynamic":
+        // FETCH, EXEC @x = …, OUTPUT, and whatever else is not taken apart.
         this.#unset.clear();
         return;
       case "delete":

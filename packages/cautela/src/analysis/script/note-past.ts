@@ -159,7 +159,8 @@ export function notePast(context: Step, history: History): void {
   if (!names) return;
   noteKeys(context, history);
   for (const { source } of names.missing) {
-    if (isEnginesOwn(source, dialect)) continue;
+    // Where nothing is known, a branch may ask first whether it is there.
+    if (isEnginesOwn(source, dialect) || (conditional && !context.catalog?.complete)) continue;
     const key = newKey(source.name, context.catalog, context.dialect);
     const list = history.wanted.get(key) ?? [];
     if (list.length < 8) list.push({ ...at, shown: writtenName(source.name) });

@@ -74,6 +74,7 @@ export const openJoin: Hazard = {
       const pinned = new Set(links.pinned.filter((one) => one.relation === relation).map(({ column }) => column));
       if (pinned.size > 0 && uniqueOn(relation, pinned)) continue;
       if (relation.source?.kind === "table" && isEnginesOwn(relation.source, context.dialect)) continue;
+      if (relation.source?.kind !== "table" && relation.columns === null) continue;
       // Of a table that is not known the value may pick the one row.
       const parts = relation.columns === null ? level.conditions.flatMap(conjuncts) : [];
       if (pinnedConstants(parts, names).some(({ column }) => column.relation === relation)) continue;

@@ -1,10 +1,8 @@
 import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { namesKey } from "../../catalog/columns.ts";
-import type { Column, Table } from "../../catalog/model.ts";
+import { namesKeyOf } from "../../catalog/columns.ts";
 import { type ValueKind, valueKind } from "../../catalog/types.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
+import type { Expr, Name } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -63,23 +61,16 @@ export const bareCondition: Hazard = {
         });
         return;
       }
+      // `parent_id` alone asks whether there is one; the table's own key is always there.
       const table = expr.kind === "column" ? names?.bindings.get(expr)?.relation?.table : null;
-      if (column && lax && op !== "or" && table && isNoSwitch(column, table, dialect)) {
+      const own = column
+        ? table?.primaryKey?.columns.includes(column.name)
+        : changes.some(({ change }) => isKeyByName(expr, change.name));
+      if (own && lax && op !== "or") {
         drafts.push({
           weight: op === null ? "stop" : "ask",
           message: `\`${show(expr)}\` is compared with nothing: every row in which it is not 0 meets that.`,
-          because: [
-            `\`${column.name}\` is ${column.type}${table.primaryKey?.columns.includes(column.name) ? ", and a key" : ""}`,
-          ],
-          remedy: `Compare it with a value: ${show(expr)} = ….`,
-        });
-        return;
-      }
-      if (expr.kind === "column" && !column && lax && op !== "or" && namesKey(expr.path[expr.path.length - 1].text)) {
-        drafts.push({
-          weight: op === null ? "stop" : "ask",
-          message: `\`${show(expr)}\` is compared with nothing: every row in which it is not 0 meets that.`,
-          because: ["its name is that of a key"],
+          because: [column ? `it is the key of \`${table?.name}\`` : "its name is that of the key"],
           remedy: `Compare it with a value: ${show(expr)} = ….`,
         });
         return;
@@ -118,11 +109,10 @@ export const bareCondition: Hazard = {
   },
 };
 
-/** Whether a column holds what is neither on nor off: a key, a reference, an amount, a date. */
-function isNoSwitch(column: Column, table: Table, dialect: Dialect): boolean {
-  if (table.primaryKey?.columns.includes(column.name)) return true;
-  if (table.foreignKeys.some(({ columns }) => columns.includes(column.name))) return true;
-  return ["decimal", "float", "date", "timestamp"].includes(valueKind(column, dialect));
+/** Whether a column has the name of the key of a table that is not known: `id`, `mooring_id` of `mooring`. */
+function isKeyByName(expr: Expr, { parts }: Name): boolean {
+  const column = expr.kind === "column" ? expr.path[expr.path.length - 1].text.toLowerCase() : "";
+  return namesKeyOf(column, parts[parts.length - 1].text);
 }
 
 const WHOLE = "Write the comparison that is meant.";

@@ -2,6 +2,7 @@ import type { Change } from "../../analysis/changes/change.ts";
 import { assignedIn, pinsOf, sameValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
+import { namesKeyOf } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { UpdateStatement } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -100,10 +101,10 @@ function byName(
   show: HazardContext["show"],
 ): Draft[] {
   if (tree.from.length > 0 || tree.target.length > 1 || tree.target[0]?.kind !== "table") return [];
-  const table = name.parts[name.parts.length - 1].text.toLowerCase();
+  const table = name.parts[name.parts.length - 1].text;
   const pinned = pinsOf(conditions, names);
   return assignedIn(tree, names).flatMap(({ column, value }) => {
-    const own = ["id", `${table}_id`, `${table}id`].includes(column.name);
+    const own = namesKeyOf(column.name, table);
     const given = constant(value);
     const kept = pinned.some(
       (one) => one.column.name === column.name && given && one.values.every((old) => sameValue(old, given)),

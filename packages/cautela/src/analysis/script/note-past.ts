@@ -188,7 +188,7 @@ function mayMake(tree: Statement): boolean {
 function noteColumns(tree: AlterTableStatement, { catalog, dialect, at, conditional }: Step, history: History): void {
   const key = relationKey(tree.name, catalog, dialect);
   const table = catalog?.resolve(tree.name);
-  if (table && !table.partial) return;
+  if (table ? !table.partial : catalog?.complete) return;
   const name = (one: Ident): string => foldName(one, dialect).toLowerCase();
   for (const action of tree.actions) {
     if (conditional) break;

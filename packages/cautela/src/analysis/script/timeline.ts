@@ -73,6 +73,10 @@ export class Timeline {
   readonly #savepoints = new Map<string, number>();
   readonly #creations: Creations;
   #open: TransactionSpan | null = null;
+  /** Where the script finds something amiss, says so, and goes on. */
+  warned: { at: Moment; next: Moment | null } | null = null;
+  /** Errors are caught: RAISERROR ends the block then. */
+  #catches = false;
   /** A change begins a transaction, and only COMMIT ends it: autocommit is off. */
   #keepsOpen = false;
   /** Transactions that were begun inside the open one. */
@@ -166,6 +170,7 @@ export class Timeline {
     if (tree.kind === "if" && endsEitherWay(tree)) this.#end("commit", at, "");
     if (tree.kind === "if" && this.#open && tree.branches.some(({ body }) => rollsBackOnly(body)))
       this.#open.goesOn ??= { at, next: null };
+    this.#warning(step);
     const left = this.#open?.goesOn;
     if (left && left.next === null && !conditional && step.changes.length > 0) left.next = at;
     if (tree.kind === "transaction") {
@@ -200,6 +205,20 @@ export class Timeline {
       const what = tree.kind === "opaque" ? `${tree.verb} ${tree.object}`.trim() : tree.kind.replace("-", " ");
       this.#end("silent", at, what.toUpperCase());
     }
+  }
+
+  /** IF … RAISERROR, which tells and does not end the batch, and the first change after it (tsql). */
+  #warning({ tree, at, conditional, changes }: Step): void {
+    if (tree.kind === "block" && tree.handlers.length > 0) this.#catches = true;
+    if (
+      !this.warned &&
+      tree.kind === "if" &&
+      !this.#catches &&
+      tree.branches.length === 1 &&
+      onlyWarns(tree.branches[0].body)
+    )
+      this.warned = { at, next: null };
+    else if (this.warned && this.warned.next === null && !conditional && changes.length > 0) this.warned.next = at;
   }
 
   #begin(at: Moment): void {
@@ -443,6 +462,14 @@ function upserted({ conflicts, source }: Extract<Statement, { kind: "insert" }>)
   if (body?.kind !== "select" || body.from.length === 0) return [];
   return conflicts.flatMap(({ action, assignments }) =>
     action === "update" ? assignedColumns(assignments).map((one) => one.toLowerCase()) : [],
+  );
+}
+
+/** Whether a branch raises an error of the ordinary kind and does not leave. */
+function onlyWarns(body: readonly Statement[]): boolean {
+  return (
+    !leaves(body) &&
+    body.some((one) => (one.kind === "block" ? onlyWarns(one.body) : one.kind === "opaque" && one.verb === "raiserror"))
   );
 }
 

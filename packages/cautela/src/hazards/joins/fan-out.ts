@@ -5,6 +5,7 @@ import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { isAggregate, relationsIn, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation, Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { namesKey, namesKeyOf } from "../../catalog/columns.ts";
 import { parted } from "../../catalog/names.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -38,7 +39,7 @@ export const fanOut: Hazard = {
   check(context) {
     const { names } = context;
     if (!names) return [];
-    return [...scalars(context), ...joined(context, names), ...versions(context, names)];
+    return [...scalars(context), ...joined(context, names), ...versions(context, names), ...summed(context, names)];
   },
 };
 
@@ -95,6 +96,43 @@ function versions({ tree, changes, show }: HazardContext, names: Resolution): Dr
           `\`${show(part)}\` holds for every row of \`${relation.name}\` that has begun to be valid, past ones among them`,
         ],
         remedy: `Pick the last one: the row with the greatest \`${used.name}\` up to that day, or ask for its end as well.`,
+      },
+    ];
+  }
+  return [];
+}
+
+/**
+ * Something of a source that is not known is added to a column, and the source is met by a reference to the target: of several rows
+ * with that reference one is added, and the others are left out.
+ */
+function summed({ tree, changes, show }: HazardContext, names: Resolution): Draft[] {
+  const change = changes[0]?.change;
+  if (tree.kind !== "update" || !change) return [];
+  const parts = filterParts(change.conditions);
+  for (const { column, value } of assignedIn(tree, names)) {
+    if (value.kind !== "binary" || !/^[-+]$/.test(value.op)) continue;
+    const sides = [value.left, value.right].map((side) => usedColumn(side, names));
+    const from = sides.find((one) => one?.relation && one.relation.name !== change.relation?.name)?.relation;
+    if (!sides.some((one) => one?.name === column.name && one.relation !== from)) continue;
+    if (from?.source?.kind !== "table" || (from.table && !from.table.partial)) continue;
+    const table = from.source.name.parts[from.source.name.parts.length - 1].text;
+    const ties = parts.filter(isTie).flatMap((part) => (part.kind === "binary" ? [part.left, part.right] : []));
+    const own = ties.flatMap((side) => {
+      const used = usedColumn(side, names);
+      return used?.relation === from ? [used.name] : [];
+    });
+    const [reference, ...more] = own;
+    // By its own key, or by several columns, it may be one row.
+    if (reference === undefined || more.length > 0 || !namesKey(reference) || namesKeyOf(reference, table)) continue;
+    return [
+      {
+        weight: "ask",
+        message: `Where several rows of \`${from.name}\` have the same \`${reference}\`, only one of them goes into \`${show(value)}\`.`,
+        because: [
+          `\`${reference}\` of \`${table}\` has the name of a reference, and a row is changed once, whatever it meets`,
+        ],
+        remedy: `Add them up first: a subquery with SUM and GROUP BY ${reference}.`,
       },
     ];
   }

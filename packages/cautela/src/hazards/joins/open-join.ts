@@ -80,8 +80,8 @@ export const openJoin: Hazard = {
       if (pinnedConstants(parts, names).some(({ column }) => column.relation === relation)) continue;
       const byKey = joinBy(relation, [...tied], context);
       drafts.push({
-        // What is looked up by a value may be one row, where no key says how the two belong together.
-        ...(pinned.size > 0 && byKey === null ? { weight: "ask" as const } : {}),
+        // What is looked up by a value may be one row, where no key says how the two belong together; so may a table that is not known.
+        ...((pinned.size > 0 && byKey === null) || relation.columns === null ? { weight: "ask" as const } : {}),
         message: `\`${relation.name}\` is tied to no other table here, so each of its rows meets each row of the others.`,
         because: [
           `no condition mentions \`${relation.name}\` together with another table`,

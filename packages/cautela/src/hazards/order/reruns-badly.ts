@@ -51,7 +51,9 @@ export const rerunsBadly: Hazard = {
       tree.kind === "insert" &&
       tree.target.kind === "table" &&
       tree.source?.body.kind === "select" &&
-      tree.conflicts.length === 0
+      tree.conflicts.length === 0 &&
+      !tree.replace &&
+      !tree.ignore
     ) {
       const { body } = tree.source;
       const [source] = flatSources(body.from);

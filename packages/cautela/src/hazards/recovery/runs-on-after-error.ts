@@ -31,7 +31,7 @@ COMMIT;`,
   },
   finish({ timeline, dialect }) {
     const { errors, changes, destructions } = timeline;
-    const split = [...acrossBatches(timeline), ...afterRollback(timeline)];
+    const split = [...acrossBatches(timeline), ...afterRollback(timeline), ...afterWarning(timeline)];
     if (split.length > 0 || errors?.stops) return split;
     const relying = destructions.find(
       (lost) =>
@@ -102,6 +102,20 @@ function afterRollback({ spans }: FinishContext["timeline"]): Draft[] {
         ]
       : [],
   );
+}
+
+/** `IF @n > 1000 RAISERROR (…)`: it tells, and the batch goes on (learn.microsoft.com, "RAISERROR (Transact-SQL)"). */
+function afterWarning({ warned }: FinishContext["timeline"]): Draft[] {
+  if (!warned?.next) return [];
+  return [
+    {
+      at: warned.at,
+      weight: "ask",
+      message: `RAISERROR does not end the batch: line ${warned.next.region.line} changes rows all the same.`,
+      because: ["only THROW, RETURN, or an error inside TRY leaves"],
+      remedy: "Put RETURN after it, or write THROW.",
+    },
+  ];
 }
 
 const GOES_ON: ReadonlySet<string> = new Set(["psql", "sqlplus", "sqlcmd"]);

@@ -115,11 +115,13 @@ function alike({ body }: Query, { names, changes, show }: HazardContext): Draft 
     const named = refs.find((ref) => ref?.path.length === 2);
     if (!bare || !named || named.path[0].text.toLowerCase() !== relation.name.toLowerCase()) continue;
     if (bare.path[0].text.toLowerCase() !== named.path[1].text.toLowerCase()) continue;
-    const outer = changes[0]?.change.relation?.name ?? changes[0]?.target ?? "";
+    const source = changes[0]?.change.relation?.source;
+    const outer = (source?.kind === "table" ? source.alias?.text : null) ?? changes[0]?.target ?? "";
+    const inner = named.path[0].text;
     return {
-      message: `\`${show(part)}\` compares \`${relation.name}\` with itself: the bare name is looked for in the subquery first, and does not mean \`${outer}\`.`,
+      message: `\`${show(part)}\` compares \`${inner}\` with itself: the bare name is looked for in the subquery first, and does not mean \`${outer}\`.`,
       because: [
-        `\`${show(named)}\` says that \`${relation.name}\` has the column`,
+        `\`${show(named)}\` says that \`${inner}\` has the column`,
         "nothing else ties the subquery to the row",
       ],
       remedy: `Put the alias in front: ${outer}.${show(bare)}`,

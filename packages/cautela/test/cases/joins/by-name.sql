@@ -1,10 +1,10 @@
 -- hazards: open-join off-key-join
 -- no catalog
 -- case: a third table without a tie [mysql mariadb]
--- finds: 0 open-join stop
+-- finds: 0 open-join ask
 UPDATE stay s, boat b, owner o SET s.fee = 0 WHERE s.boat_id = b.boat_id AND o.left_on IS NOT NULL;
 -- case: two tables without a tie [postgresql mysql mariadb sqlite tsql plsql]
--- finds: 0 open-join stop
+-- finds: 0 open-join ask
 INSERT INTO fine (owner_id, boat_id) SELECT s.owner_id, b.id FROM stay s, boat b WHERE s.fee = 3;
 -- case: said openly, picked by a value, or tied by a name that may be anybody's [postgresql mysql mariadb sqlite]
 INSERT INTO fine (owner_id, boat_id) SELECT s.owner_id, b.id FROM stay s CROSS JOIN boat b WHERE s.fee = 3;

@@ -21,3 +21,13 @@ UPDATE boat b SET owner_id = m.kept FROM twins m WHERE b.owner_id = ANY (m.ids);
 -- case: an array of what is no key [postgresql]
 -- finds: 0 fan-out ask
 UPDATE boat b SET owner_id = m.kept FROM (SELECT min(id) AS kept, array_agg(country) AS countries FROM owner GROUP BY lower(mail)) m WHERE b.country = ANY (m.countries);
+-- case: amounts that are added, of which there may be several [postgresql sqlite tsql]
+-- finds: 0 fan-out ask
+UPDATE account SET balance = balance + t.amount FROM transfer t WHERE t.account_id = account.id AND t.booked = 0;
+-- case: in a join [mysql mariadb]
+-- finds: 0 fan-out ask
+UPDATE account a JOIN transfer t ON t.account_id = a.id SET a.balance = a.balance - t.amount WHERE t.booked = 0;
+-- case: added up first, found by its own key, or only copied [postgresql]
+UPDATE account SET balance = balance + t.amount FROM (SELECT account_id, sum(amount) AS amount FROM transfer GROUP BY account_id) t WHERE t.account_id = account.id;
+UPDATE stay SET fee = fee + t.rate FROM tariff t WHERE t.id = stay.tariff_id AND stay.status = 'x';
+UPDATE customer SET name = n.name FROM customer_new n WHERE n.customer_id = customer.customer_id;

@@ -12,6 +12,8 @@ UPDATE boat owner JOIN owner boat ON boat.id = owner.owner_id SET boat.x = 1 WHE
 -- case: a table that is filled from itself [postgresql mysql mariadb sqlite tsql plsql]
 -- finds: 0 reruns-badly ask
 INSERT INTO boat (name) SELECT name FROM boat;
+-- case: the same keys again [mysql mariadb sqlite]
+REPLACE INTO boat (boat_id, name) SELECT boat_id, lower(name) FROM boat;
 -- case: from some of its rows, or from another one [postgresql mysql mariadb sqlite tsql plsql]
 INSERT INTO boat (name) SELECT name FROM boat WHERE kind = 'a';
 INSERT INTO boat (name) SELECT name FROM boat_new;

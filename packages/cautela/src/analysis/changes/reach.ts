@@ -241,8 +241,8 @@ function meetsItself({ relation, scope, conditions, names, tied }: Change): stri
 
 /** The same for a subquery that looks among all rows of the table for one that is equal: each row finds itself. */
 function findsItself({ relation, conditions, names }: Change): string | null {
-  const [only] = conditions.length === 1 ? conjuncts(conditions[0].expr) : [];
-  if (!only || relation?.source.kind !== "table" || conjuncts(conditions[0].expr).length > 1) return null;
+  const only = conditions.length === 1 ? conditions[0].expr : null;
+  if (!only || (only.kind !== "exists" && only.kind !== "in") || relation?.source.kind !== "table") return null;
   const query = only.kind === "exists" ? only.query : only.kind === "in" && !only.negated ? only.query : null;
   const body = query?.limit || query?.with ? null : query?.body;
   if (body?.kind !== "select" || body.groupBy.length > 0 || body.having || body.top) return null;

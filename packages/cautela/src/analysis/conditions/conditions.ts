@@ -96,8 +96,9 @@ export function shownValue(value: ConstantValue): string {
 export function sameValue(a: ConstantValue, b: ConstantValue): boolean {
   if (a.type === "null" || b.type === "null") return a.type === b.type;
   // TRUE is 1 where booleans are numbers, and compares with nothing else where they are not.
-  const [x, y] = [a, b].map((one) => (one.type === "boolean" ? Number(one.value) : one.value));
-  return x === y;
+  if (a.type === b.type) return a.value === b.value;
+  if (a.type !== "boolean" && b.type !== "boolean") return false;
+  return a.type !== "string" && b.type !== "string" && Number(a.value) === Number(b.value);
 }
 
 /** One assignment of one column, for statements that assign. */

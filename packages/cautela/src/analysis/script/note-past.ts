@@ -4,7 +4,15 @@ import { shownName, type Table } from "../../catalog/model.ts";
 import { foldName, tableNameOf, writtenName } from "../../catalog/names.ts";
 import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { AlterAction, AlterTableStatement, Expr, Ident, Name, Statement } from "../../sql/nodes/tree.ts";
+import type {
+  AlterAction,
+  AlterTableStatement,
+  Expr,
+  Ident,
+  Name,
+  Statement,
+  UpdateStatement,
+} from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
@@ -56,7 +64,7 @@ export function notePast(context: Step, history: History): void {
           set,
           assigned,
           where: pinned,
-          facts: where && pinned === null && assigned.size > 0 ? ownFacts(where, context) : null,
+          facts: where && pinned === null && tree.kind === "update" ? ownFacts(tree, where, context) : null,
           every: judged.result.reach.bound === "every",
           covers: coverageOf(judged, context.slice),
         });
@@ -372,7 +380,8 @@ function targetOf({ tree, catalog }: Step): string {
 }
 
 /** A filter of a few conditions on the changed table alone, as it compares with that of another change. */
-function ownFacts(where: Expr, { changes, slice }: Step): readonly FilterFact[] | null {
+function ownFacts({ from }: UpdateStatement, where: Expr, { changes, slice }: Step): readonly FilterFact[] | null {
+  if (from.length > 0) return null;
   const conditions = changes[0]?.change.conditions;
   if (conditions?.length !== 1 || conditions[0].expr !== where) return null;
   return conjuncts(where).length > FACTS ? null : filterFacts(where, slice);

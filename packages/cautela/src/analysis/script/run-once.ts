@@ -2,7 +2,7 @@ import type { Catalog } from "../../catalog/catalog.ts";
 import { foldName } from "../../catalog/names.ts";
 import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Name, Node, Query, Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Name, Node, Query, Statement, UpdateStatement } from "../../sql/nodes/tree.ts";
 import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 import { keyText } from "../changes/references.ts";
 import { pinnedConstants, whereParts } from "../conditions/conditions.ts";
@@ -53,6 +53,7 @@ export class RunOnce {
   readonly #written = new Map<string, Written[]>();
   /** The gates under which the script has made, altered or dropped something. */
   readonly #structure = new Set<Expr>();
+  readonly #questions = new Map<Expr, Question>();
   /** What variables were made from. */
   readonly #variables = new Map<string, Question>();
 
@@ -72,7 +73,7 @@ export class RunOnce {
   /** Why a second run leaves a statement out, or null: nothing is known that would keep it from running again. */
   answered(gates: readonly Gate[], filter: readonly Expr[], at: number, context: Names): string | null {
     for (const gate of gates) {
-      if (this.#structure.has(gate.condition) && this.#question(gate.condition, context).structure)
+      if (this.#structure.has(gate.condition) && this.#asked(gate.condition, context).structure)
         return "it runs only where the structure is as it was before";
       const by = this.#answer(gate, context);
       if (by !== null) return by;
@@ -86,7 +87,7 @@ export class RunOnce {
 
   #answer({ condition, otherwise, asked }: Gate, context: Names): string | null {
     const wantsRows = isThere(condition) === !otherwise;
-    for (const { key, shown, columns, pins } of this.#question(condition, context).tables) {
+    for (const { key, shown, columns, pins } of this.#asked(condition, context).tables) {
       const by = this.#written.get(key)?.find((one) => {
         if (one.statement <= asked) return false;
         if (one.columns !== null) return [...one.columns].some((column) => columns.has(column));
@@ -97,6 +98,15 @@ export class RunOnce {
       if (by) return `it asks \`${shown}\` whether it is to run, and line ${by.line} writes that there`;
     }
     return null;
+  }
+
+  /** What a condition asks, found once for all the statements under it; asked at the end of the script. */
+  #asked(condition: Expr, context: Names): Question {
+    const known = this.#questions.get(condition);
+    if (known) return known;
+    const question = this.#question(condition, context);
+    if (this.#questions.size < TABLES) this.#questions.set(condition, question);
+    return question;
   }
 
   #question(condition: Expr, context: Names): Question {
@@ -147,31 +157,35 @@ export class RunOnce {
   }
 
   #noteRows({ tree, changes, catalog, dialect, at }: Step): void {
-    const put = (name: Name, brings: boolean, columns: Written["columns"], values: Written["values"]): void => {
+    const put = (name: Name, make: () => Pick<Written, "brings" | "columns" | "values">): void => {
       const key = relationKey(name, catalog, dialect);
       const list = this.#written.get(key) ?? [];
       if (list.length >= KEPT || (list.length === 0 && this.#written.size >= TABLES)) return;
-      list.push({ statement: at.statement, line: at.region.line, brings, columns, values });
+      list.push({ statement: at.statement, line: at.region.line, ...make() });
       this.#written.set(key, list);
     };
     if ((tree.kind === "insert" || tree.kind === "merge") && tree.target.kind === "table")
-      put(tree.target.name, true, null, tree.kind === "insert" ? insertedValues(tree) : null);
-    for (const { change } of changes) {
-      const columns =
-        tree.kind === "update"
-          ? new Set(
-              tree.assignments.flatMap(({ targets }) =>
-                targets.flatMap((target) =>
-                  target.kind === "column"
-                    ? [foldName(target.path[target.path.length - 1], dialect).toLowerCase()]
-                    : [],
-                ),
-              ),
-            )
-          : null;
-      put(change.name, false, columns, null);
-    }
+      put(tree.target.name, () => ({
+        brings: true,
+        columns: null,
+        values: tree.kind === "insert" ? insertedValues(tree) : null,
+      }));
+    for (const { change } of changes)
+      put(change.name, () => ({
+        brings: false,
+        columns: tree.kind === "update" ? assignedNames(tree, dialect) : null,
+        values: null,
+      }));
   }
+}
+
+/** The columns that an UPDATE assigns, in small letters. */
+function assignedNames({ assignments }: UpdateStatement, dialect: Dialect): ReadonlySet<string> {
+  const columns = new Set<string>();
+  for (const { targets } of assignments)
+    for (const target of targets)
+      if (target.kind === "column") columns.add(foldName(target.path[target.path.length - 1], dialect).toLowerCase());
+  return columns;
 }
 
 /** Whether a condition asks for rows (EXISTS, IN), for none (NOT EXISTS, NOT IN), or for something else (null). */

@@ -55,8 +55,8 @@ export function classed(shown: string, policy: Policy): Classed {
 
 /** The schema of a table, in small letters: what stands in one for staging is there for a while. */
 function schemaOf(shown: string): string {
-  const parts = shown.split(".");
-  return parts.length > 1 ? parts[parts.length - 2].toLowerCase() : "";
+  const end = shown.lastIndexOf(".");
+  return end < 0 ? "" : shown.slice(shown.lastIndexOf(".", end - 1) + 1, end).toLowerCase();
 }
 
 /** Whether rows of a table are what the business lives on: neither logs, caches, scratch data, nor the version. */

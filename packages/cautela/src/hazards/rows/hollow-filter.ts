@@ -81,8 +81,11 @@ export const hollowFilter: Hazard = {
 function levelled(judged: JudgedChange, { tree, names, policy, dialect, show }: HazardContext): Draft | null {
   const { change, result, target, softener, copy } = judged;
   if (tree.kind !== "update" || result.filter !== "filters" || softener || copy) return null;
-  if (change.conditions.length !== 1 || !isBusiness(target, policy) || namesSettings(target)) return null;
-  const parts = conjuncts(change.conditions[0].expr).map((part) => leftOut(part, names));
+  // Told at a glance for most filters.
+  const conditions = change.conditions.length === 1 ? conjuncts(change.conditions[0].expr) : [];
+  if (conditions.length === 0 || !conditions.every(mayLeaveOut)) return null;
+  if (!isBusiness(target, policy) || namesSettings(target)) return null;
+  const parts = conditions.map((part) => leftOut(part, names));
   const [left] = parts;
   if (!left || parts.some((one) => one?.column !== left.column || !sameValue(one.value, left.value))) return null;
   const isNull = (value: ConstantValue | null): boolean =>
@@ -100,6 +103,12 @@ function levelled(judged: JudgedChange, { tree, names, policy, dialect, show }: 
     because: ["nothing is left of the values that the column holds"],
     remedy: "Add the condition that picks the rows you mean. If every row is meant, keep a copy first.",
   };
+}
+
+function mayLeaveOut(part: Expr): boolean {
+  return (
+    part.kind === "is" || part.kind === "unary" || (part.kind === "binary" && (part.op === "<>" || part.op === "!="))
+  );
 }
 
 /** The one value of a column whose rows a condition leaves out: `status <> 'left'`, `note IS NOT NULL`. */

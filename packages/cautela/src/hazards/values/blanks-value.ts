@@ -47,8 +47,9 @@ export const blanksValue: Hazard = {
           });
       });
     for (const { column, value } of assignedIn(tree, names)) {
-      if (value.kind === "column") continue;
-      const taken = tree.kind === "update" ? mayBlank(value, column.name, context) : null;
+      if (value.kind === "column" || (value.kind === "literal" && !dialect.engine.emptyIsNull)) continue;
+      const chain = tree.kind === "update" && (value.kind === "binary" || value.kind === "call");
+      const taken = chain ? mayBlank(value, column.name, context) : null;
       if (taken) drafts.push(taken);
       const cause = blank(value, context);
       if (cause) {

@@ -50,7 +50,7 @@ function push({ tree, conditional, looped, quoted, conditions }: Executed, stack
     for (const one of body) {
       below.push({ tree: one, conditional: perhaps, looped: again, quoted: text, conditions: under });
       const left = leavesUnless(one);
-      if (left) under = [...under, left];
+      if (left) under = more(under, left);
     }
   };
   switch (tree.kind) {
@@ -61,8 +61,8 @@ function push({ tree, conditional, looped, quoted, conditions }: Executed, stack
     case "if": {
       let before = conditions;
       for (const { condition, body } of tree.branches) {
-        runs(body, true, { on: condition ? [...before, { condition, otherwise: false }] : before });
-        if (condition) before = [...before, { condition, otherwise: true }];
+        runs(body, true, { on: condition ? more(before, { condition, otherwise: false }) : before });
+        if (condition) before = more(before, { condition, otherwise: true });
       }
       break;
     }
@@ -79,6 +79,13 @@ function push({ tree, conditional, looped, quoted, conditions }: Executed, stack
     default:
   }
   stack.push(...below.reverse());
+}
+
+/** A statement depends on at most so many conditions; what lies deeper is not told apart. */
+const MOST = 16;
+
+function more(on: readonly RunsIf[], one: RunsIf): readonly RunsIf[] {
+  return on.length >= MOST ? on : [...on, one];
 }
 
 /** The condition on which the statements after an IF run where that one leaves: `IF EXISTS (…) RETURN`; null for others. */

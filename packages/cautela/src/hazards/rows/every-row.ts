@@ -60,7 +60,7 @@ export const everyRow: Hazard = {
           if (!change.table)
             because.push(`\`${target}\` is not created in this script, so it holds rows that were there before`);
           if (copy) because.push(copy);
-          if (/\bwhere\b/i.test(comments())) because.push("a WHERE stands in the comment beside it");
+          if (WHERE_IN_COMMENT.test(comments())) because.push("a WHERE stands in the comment beside it");
           const commits = change.action === "truncate" && dialect.run.structureCommits;
           if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
           const lighter = blanks(change)
@@ -93,6 +93,10 @@ export const everyRow: Hazard = {
     );
   },
 };
+
+/** A filter that has been commented out, and not a comment about one. */
+const WHERE_IN_COMMENT =
+  /(?:--|#|\/\*)[ \t]{0,9}where\s{1,9}[\w.`"[\]]{1,99}\s{0,9}(?:[=<>!]|in\b|is\b|like\b|between\b)/i;
 
 function byName(target: string, policy: Policy): ReturnType<typeof lighterByName> {
   return lighterByName(target, "stop", policy);

@@ -3,6 +3,13 @@ import { conjuncts } from "../changes/reach.ts";
 import type { Binding, BoundRelation, OfferedColumn, Resolution } from "../names/resolution.ts";
 import { constant, plainColumn } from "./constants.ts";
 
+/** Whether a condition ties one column to another. */
+export function isTie(part: Expr): boolean {
+  return (
+    part.kind === "binary" && part.op === "=" && plainColumn(part.left) !== null && plainColumn(part.right) !== null
+  );
+}
+
 /** A value that is the same for every row, with its type. */
 export type ConstantValue = NonNullable<ReturnType<typeof constant>>;
 

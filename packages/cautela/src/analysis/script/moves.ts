@@ -7,6 +7,7 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Expr, Node, Query, Source, Statement, UpdateStatement } from "../../sql/nodes/tree.ts";
 import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
+import { isTie } from "../conditions/conditions.ts";
 import { constant } from "../conditions/constants.ts";
 
 /** This many columns are remembered. */
@@ -187,10 +188,6 @@ export class Moves {
       }),
     };
   }
-}
-
-function isTie(part: Expr): boolean {
-  return part.kind === "binary" && part.op === "=" && part.left.kind === "column" && part.right.kind === "column";
 }
 
 /** Whether a value is the key of one of the sources; where none of them is known, its name says so. */

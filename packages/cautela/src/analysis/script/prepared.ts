@@ -4,8 +4,7 @@ import type { Slice } from "../../text/slice.ts";
 import type { Change } from "../changes/change.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
 import { conjuncts } from "../changes/reach.ts";
-import { filterParts } from "../conditions/conditions.ts";
-import { plainColumn } from "../conditions/constants.ts";
+import { filterParts, isTie } from "../conditions/conditions.ts";
 import { type FilterFact, filterFacts, implied } from "../conditions/filter-facts.ts";
 
 /** Which rows of a table a change has met, as far as rows of a table that it refers to are concerned. */
@@ -112,12 +111,5 @@ function tablesOf(sources: readonly Source[]): string[] {
       : source.kind === "joined"
         ? tablesOf([source.first, ...source.joins.map((join) => join.source)])
         : [],
-  );
-}
-
-/** A condition that ties one column to another. */
-function isTie(part: Expr): boolean {
-  return (
-    part.kind === "binary" && part.op === "=" && plainColumn(part.left) !== null && plainColumn(part.right) !== null
   );
 }

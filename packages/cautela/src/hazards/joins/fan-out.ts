@@ -1,6 +1,6 @@
 import { multipliedBy } from "../../analysis/changes/multiplied.ts";
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, isTie, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { isAggregate, relationsIn, uniqueOn } from "../../analysis/conditions/links.ts";
 import type { BoundRelation, Resolution } from "../../analysis/names/resolution.ts";
@@ -140,12 +140,6 @@ function summed({ tree, changes, show }: HazardContext, names: Resolution): Draf
 }
 
 const BEGINS = /(?:^|_)(?:valid|effective|starts?|begins?|since|from)(?:_|$)/i;
-
-function isTie(part: Expr): boolean {
-  return (
-    part.kind === "binary" && part.op === "=" && plainColumn(part.left) !== null && plainColumn(part.right) !== null
-  );
-}
 
 function mentions(part: Expr, relation: BoundRelation, names: Resolution): boolean {
   return relationsIn(part, names, new Set([relation])).relations.size > 0;

@@ -120,7 +120,7 @@ function byName(a: BoundRelation, b: BoundRelation, columns: readonly (readonly 
   if (astray === null) return null;
   return {
     message: `\`${a.name}\` and \`${b.name}\` are joined by \`${a.name}.${x} = ${b.name}.${y}\`: \`${astray === y ? x : y}\` is named after \`${table}\`, and \`${astray}\` of \`${table}\` after something else.`,
-    because: [`by their names the two numbers are those of different things`],
+    because: ["by their names the two numbers are those of different things"],
     remedy: `Join by the key of \`${table}\`.`,
   };
 }

@@ -19,7 +19,7 @@ export const earlyUse: Hazard = {
   speaksLater: true,
   title: "Used before it is there, or after it is gone",
   explanation:
-    "The script itself makes the table, but further down, or it has dropped it further up. The statement fails where it stands, and what the " +
+    "The script itself makes the table, but further down, or it has dropped or renamed it, or a column of it, further up. The statement fails where it stands, and what the " +
     "script has done until then stays done unless a transaction takes it back.",
   remedy: "Bring the statements into order.",
   example: {

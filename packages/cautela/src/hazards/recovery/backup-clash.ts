@@ -78,7 +78,7 @@ function mayStand(shown: string): Draft {
     weight: "note",
     message: `If \`${shown}\` is there already, IF NOT EXISTS keeps the old one and copies nothing.`,
     because: ["its name is the same at every run"],
-    remedy: `Take a name that is new: one with the date.`,
+    remedy: "Take a name that is new: one with the date.",
   };
 }
 

@@ -68,8 +68,8 @@ function mixed(or: Logic, context: HazardContext): Draft | null {
   const [rest, either] = [shown.slice(0, -1 - lone.length), shown.slice(-1 - lone.length)];
   // Of several groups nobody can tell which belong together, and what is cut short is no condition.
   const clear = lone.length === or.items.length - 1 && shown.every((text) => !text.endsWith("…"));
-  const tie = context.tree.kind === "update" ? and.items.find((item) => isTie(item, context)) : undefined;
-  const untied = tie && !lone.some((item) => isTie(item, context)) && takesOther(context);
+  const tie = context.tree.kind === "update" ? and.items.find((item) => tiesTables(item, context)) : undefined;
+  const untied = tie && !lone.some((item) => tiesTables(item, context)) && takesOther(context);
   return {
     ...(untied ? { weight: "stop" as const } : {}),
     message: `AND binds tighter than OR, so every row with ${context.show(first)} is hit, whatever ${partner && dropped ? dropped : `\`${context.show(and)}\``} says.`,
@@ -85,7 +85,7 @@ function mixed(or: Logic, context: HazardContext): Draft | null {
 }
 
 /** Whether a condition ties a table to another one. */
-function isTie(part: Expr, { names }: HazardContext): boolean {
+function tiesTables(part: Expr, { names }: HazardContext): boolean {
   if (part.kind !== "binary" || part.op !== "=") return false;
   const [left, right] = [usedColumn(part.left, names)?.relation, usedColumn(part.right, names)?.relation];
   return left !== undefined && left !== null && right !== undefined && right !== null && left !== right;

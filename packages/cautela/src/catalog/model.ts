@@ -254,6 +254,12 @@ export function emptyView(schema: string, name: string): View {
   };
 }
 
+/** A table of which nothing is known but its name, as a statement writes it. */
+export function unknownTable(written: string): Table {
+  const at = written.lastIndexOf(".");
+  return { ...emptyTable(written.slice(0, Math.max(at, 0)), written.slice(at + 1)), partial: true };
+}
+
 /** A table without columns, to start from. */
 export function emptyTable(schema: string, name: string): Table {
   return {

@@ -156,8 +156,13 @@ function fold(name: Name, catalog: Catalog, dialect: Dialect): string {
 }
 
 function named(name: Name, action: RowChange["action"], catalog: Catalog): RowChange {
+  return { ...plainChange(name, action), relation: catalog.resolveRelation(name) ?? null };
+}
+
+/** A change of which nothing is said beyond what it names. */
+export function plainChange(name: Name, action: RowChange["action"]): RowChange {
   return {
-    relation: catalog.resolveRelation(name) ?? null,
+    relation: null,
     written: writtenName(name),
     action,
     columns: null,

@@ -1,12 +1,12 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import {
-  emptyTable,
   type Routine,
   type Rule,
   shownName,
   type Table,
   type Trigger,
+  unknownTable,
   type View,
 } from "../../catalog/model.ts";
 import { bodyStatements, conditionTree, defaultTree, type Parsed } from "../../catalog/parsed-code.ts";
@@ -761,10 +761,4 @@ class Follower {
 /** Whether a change gives one of the columns a value; null: all of them. */
 function touches(changed: readonly string[] | null, columns: readonly string[] | undefined): boolean {
   return columns?.some((one) => changed === null || changed.includes(one)) ?? false;
-}
-
-/** A table of which nothing is known but its name. */
-function unknownTable(written: string): Table {
-  const parts = written.split(".");
-  return { ...emptyTable(parts.slice(0, -1).join("."), parts[parts.length - 1]), partial: true };
 }

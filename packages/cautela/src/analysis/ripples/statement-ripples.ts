@@ -1,12 +1,11 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
-import { writtenName } from "../../catalog/names.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
 import type { Change } from "../changes/change.ts";
 import type { Reach } from "../changes/reach.ts";
-import { PLAIN, type RowChange, rowChangesOf } from "../changes/row-change.ts";
+import { plainChange, type RowChange, rowChangesOf } from "../changes/row-change.ts";
 import type { Write } from "../changes/write.ts";
 import type { NodeIndex } from "../statement/node-index.ts";
 import { readsRows } from "./code-effects.ts";
@@ -76,7 +75,7 @@ export function statementRipples(
     if (!routine || (!procedure && (routine.volatility === "immutable" || routine.volatility === "stable"))) continue;
     const ripple = followCall(name, catalog, session, !procedure && readsRows(statement));
     if (!ripple || (!procedure && ripple.nodes.length === 1 && ripple.notes.length === 0)) continue;
-    list.push({ firing: callFiring(name), ripple });
+    list.push({ firing: plainChange(name, "update"), ripple });
   }
   return list;
 }
@@ -98,23 +97,6 @@ const CHANGES: ReadonlySet<string> = new Set([
   "call-statement",
   "assign",
 ]);
-
-function callFiring(name: Name): RowChange {
-  return {
-    relation: null,
-    written: writtenName(name),
-    action: "update",
-    columns: null,
-    values: new Map(),
-    reach: { bound: "unknown" },
-    certain: true,
-    replaced: false,
-    manner: PLAIN,
-    cascades: false,
-    only: false,
-    change: null,
-  };
-}
 
 /** The routines that a statement calls: by CALL and EXEC, and as functions in its expressions. */
 function called(statement: Statement, found: () => NodeIndex): { name: Name; procedure: boolean }[] {

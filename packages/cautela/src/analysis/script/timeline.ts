@@ -194,7 +194,8 @@ export class Timeline {
       return;
     }
     if (tree.kind === "setting" && (tree.name === "autocommit" || tree.name === "implicit_transactions")) {
-      const on = /^(?:1|on|true)$/i.test(tree.value);
+      const on = tree.name === "autocommit" ? !/^(?:0|off|false)$/i.test(tree.value) : /^on$/i.test(tree.value);
+      // The default of autocommit is on, and a dump puts back what it has noted.
       this.#keepsOpen = tree.name === "autocommit" ? !on : on;
       // To switch it on again commits what is open.
       if (tree.name === "autocommit" && on) this.#end("commit", at, "");

@@ -21,6 +21,15 @@ UPDATE loaf SET price = 3 WHERE loaf_id = 4;
 COMMIT;
 UPDATE loaf SET price = 5 WHERE loaf_id = 5;
 SET autocommit = 1;
+-- case: put back as it was [mysql mariadb]
+SET @was = @@autocommit;
+SET autocommit = 0;
+UPDATE loaf SET price = 3 WHERE loaf_id = 4;
+COMMIT;
+SET autocommit = @was;
+UPDATE loaf SET price = 5 WHERE loaf_id = 5;
+SET autocommit = DEFAULT;
+UPDATE loaf SET price = 6 WHERE loaf_id = 6;
 -- case: nothing is changed after it [mysql mariadb tsql]
 SET autocommit = 0;
 SELECT price FROM loaf;

@@ -1,7 +1,8 @@
-import type { Dependence, Draft, FinishContext, Hazard, HazardContext, Weight } from "../hazards/hazard.ts";
+import type { Draft, FinishContext, HazardContext, Weight } from "../hazards/hazard.ts";
 import { listOf } from "../policy/patterns.ts";
 import type { Policy, PolicyWeight } from "../policy/policy.ts";
 import type { Statement } from "../sql/nodes/tree.ts";
+import type { Declarations } from "./declarations.ts";
 
 /** A hazard as one review looks for it. */
 export interface Check {
@@ -31,12 +32,7 @@ export class Checks {
   readonly #all: readonly Check[];
   readonly #byKind = new Map<Statement["kind"], Map<number, readonly Check[]>>();
 
-  readonly #hazards: readonly Hazard[];
-  readonly #late: ReadonlySet<string>;
-
-  constructor(hazards: readonly Hazard[], policy: Policy) {
-    this.#hazards = hazards;
-    this.#late = new Set(hazards.filter(({ finish, speaksLater }) => finish || speaksLater).map(({ id }) => id));
+  constructor({ hazards }: Declarations, policy: Policy) {
     const all: Check[] = [];
     for (const { id, weight, needs, statements, onRequest, lasting, check, finish } of hazards) {
       const said = policy.weights?.[id];
@@ -77,16 +73,6 @@ export class Checks {
       byTraits.set(traits, list);
     }
     return list;
-  }
-
-  /** Whether a hazard may turn up at a statement after that was reviewed. */
-  speaksLater(id: string): boolean {
-    return this.#late.has(id);
-  }
-
-  /** The hazards that are not decided where something is missing. */
-  dependingOn(what: Dependence): string[] {
-    return this.#hazards.filter(({ depends }) => depends?.includes(what)).map(({ id }) => id);
   }
 
   /** The hazards that can be told only at the end. */

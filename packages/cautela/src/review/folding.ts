@@ -1,5 +1,6 @@
-import type { At, Draft, Hazard, Weight } from "../hazards/hazard.ts";
+import type { At, Draft, Weight } from "../hazards/hazard.ts";
 import type { Region } from "../text/region.ts";
+import type { Declarations } from "./declarations.ts";
 import { type Finding, heavier, type Verdict } from "./result.ts";
 
 /**
@@ -13,8 +14,7 @@ import { type Finding, heavier, type Verdict } from "./result.ts";
  */
 export class Findings {
   readonly list: Finding[] = [];
-  readonly #subsumes: ReadonlyMap<string, readonly string[]>;
-  readonly #rank: ReadonlyMap<string, number>;
+  readonly #declared: Declarations;
   readonly #byCause = new Map<string, Finding>();
   readonly #causes = new Map<Finding, string>();
   /** What differs between the places of a finding, and the message that names all of it. */
@@ -22,9 +22,8 @@ export class Findings {
   /** The finding that takes in another hazard's at a statement. */
   readonly #takers = new Map<string, Finding>();
 
-  constructor(hazards: readonly Hazard[]) {
-    this.#rank = new Map(hazards.map(({ id }, i) => [id, i]));
-    this.#subsumes = new Map(hazards.flatMap(({ id, subsumes }) => (subsumes ? [[id, subsumes]] : [])));
+  constructor(declared: Declarations) {
+    this.#declared = declared;
   }
 
   /** Takes a finding; returns whether it has become one of its own, whose place a report shows. */
@@ -45,7 +44,7 @@ export class Findings {
     // What mends one place mends the others likewise, or none of them.
     if (known) known.fix = known.fix && fix ? { ...known.fix, edits: [...known.fix.edits, ...fix.edits] } : null;
     if (accepted === null)
-      for (const id of this.#subsumes.get(hazard) ?? []) this.#takers.set(`${at.statement} ${id}`, finding);
+      for (const id of this.#declared.subsumed.get(hazard) ?? []) this.#takers.set(`${at.statement} ${id}`, finding);
     if (draft.together && draft.about !== undefined) {
       const about = this.#about.get(finding);
       if (about) about.of.add(draft.about);
@@ -58,7 +57,7 @@ export class Findings {
     }
     this.#byCause.set(key, finding);
     this.#causes.set(finding, key);
-    if (accepted === null) for (const id of this.#subsumes.get(hazard) ?? []) this.#takeBack(id, finding);
+    if (accepted === null) for (const id of this.#declared.subsumed.get(hazard) ?? []) this.#takeBack(id, finding);
     this.list.push(finding);
     return true;
   }
@@ -95,7 +94,7 @@ export class Findings {
       if (finding.because.some((reason) => saidIn(finding, reason)))
         finding.because = finding.because.filter((reason) => !saidIn(finding, reason));
     }
-    const rank = ({ hazard }: Finding): number => this.#rank.get(hazard) ?? 0;
+    const rank = ({ hazard }: Finding): number => this.#declared.rank.get(hazard) ?? 0;
     return this.list.sort((a, b) => byPlace(a, b) || rank(a) - rank(b));
   }
 }

@@ -55,7 +55,7 @@ export interface Unchecked {
   statements: number[];
   missing: string;
   /** The hazards that were not decided. */
-  hazards: string[];
+  hazards: readonly string[];
 }
 
 /** What a comment of the script answers besides findings: a number of rows, a copy kept elsewhere. */

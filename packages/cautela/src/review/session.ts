@@ -9,7 +9,6 @@ import { Catalog } from "../catalog/catalog.ts";
 import { replay } from "../catalog/ddl/apply.ts";
 import type { At, Draft, JudgedChange, Weight } from "../hazards/hazard.ts";
 import { idleAccept, idleAcceptDraft } from "../hazards/reading/idle-accept.ts";
-import { hazards } from "../hazards/register.ts";
 import { ofScript } from "../policy/merged.ts";
 import { isScriptOf, isTableOf } from "../policy/patterns.ts";
 import type { Policy, PolicyWeight } from "../policy/policy.ts";
@@ -26,6 +25,7 @@ import { Answers } from "./answers.ts";
 import { changeSource } from "./change-source.ts";
 import { type Check, Checks } from "./checks.ts";
 import { contentKey } from "./content-key.ts";
+import { Declarations, declared } from "./declarations.ts";
 import { inEveryForm } from "./draft-forms.ts";
 import { Findings } from "./folding.ts";
 import type { ReviewOptions } from "./options.ts";
@@ -98,6 +98,7 @@ export class ReviewSession {
   readonly #ripples = new Map<number, readonly FiredRipple[]>();
   readonly #dialectReason: string;
   readonly #script: ScriptContext;
+  readonly #declared: Declarations;
   readonly #findings: Findings;
   readonly #checks: Checks;
   #pending: { statement: ReadStatement; source: SourceView } | null = null;
@@ -127,10 +128,10 @@ export class ReviewSession {
       this.#state.continueFrom(earlier.state, earlier.statements, placeIn(earlier.path), placeIn(this.#path));
     if (isScriptOf(this.#path, this.#policy.install ?? [])) this.#state.timeline.install = "the policy says so";
     this.#keepAll = options.keep !== "found";
-    const looked = options.hazards ?? hazards;
-    this.#findings = new Findings(looked);
-    this.#checks = new Checks(looked, this.#policy);
-    this.#unchecked = new Unchecked((what) => this.#checks.dependingOn(what));
+    this.#declared = options.hazards ? new Declarations(options.hazards) : declared;
+    this.#findings = new Findings(this.#declared);
+    this.#checks = new Checks(this.#declared, this.#policy);
+    this.#unchecked = new Unchecked(this.#declared);
     const { history, timeline, creations, moves, returns } = this.#state;
     const known = { history, timeline, creations, moves, returns };
     const origin: ScriptOrigin = {
@@ -388,7 +389,7 @@ export class ReviewSession {
     for (const [id, reason] of accepts) {
       if (used.has(id)) continue;
       // What a later statement, or the end of the script, may still find here.
-      if (this.#checks.speaksLater(id)) this.#waiting.set(`${at.statement} ${id}`, { ...at, id, reason });
+      if (this.#declared.late.has(id)) this.#waiting.set(`${at.statement} ${id}`, { ...at, id, reason });
       else {
         const said = this.#policy.weights?.[idleAccept.id];
         if (said === "off") continue;

@@ -1,7 +1,7 @@
 import { missingTables } from "../analysis/names/missing.ts";
 import { unfollowed } from "../analysis/statement/unfollowed.ts";
 import type { Catalog, UnreadDdl } from "../catalog/catalog.ts";
-import type { Dependence } from "../hazards/hazard.ts";
+import type { Declarations } from "./declarations.ts";
 import type { PlacedUnchecked } from "./result.ts";
 import type { StatementContext } from "./statement-context.ts";
 
@@ -12,19 +12,13 @@ const LACKING = 20;
 export class Unchecked {
   readonly list: PlacedUnchecked[] = [];
   readonly #byReason = new Map<string, PlacedUnchecked>();
-  readonly #depending: Readonly<Record<Dependence, string[]>>;
+  readonly #depending: Declarations["depending"];
 
-  /** `dependingOn`: the hazards that are not decided where something is missing. */
-  constructor(dependingOn: (what: Dependence) => string[]) {
-    this.#depending = {
-      catalog: [...dependingOn("names"), ...dependingOn("catalog")],
-      names: dependingOn("names"),
-      ripples: dependingOn("ripples"),
-      code: dependingOn("code"),
-    };
+  constructor({ depending }: Declarations) {
+    this.#depending = depending;
   }
 
-  add(missing: string, hazards: string[], statement: number, line: number): void {
+  add(missing: string, hazards: readonly string[], statement: number, line: number): void {
     const key = `${missing}\0${hazards.join(" ")}`;
     const known = this.#byReason.get(key);
     if (!known) {
@@ -39,7 +33,8 @@ export class Unchecked {
 
   /** Lists what could not be judged about a statement. */
   note({ tree, names, changes, ripples, catalog, known, dialect, at }: StatementContext): void {
-    const missing = (what: string, hazards: string[]): void => this.add(what, hazards, at.statement, at.region.line);
+    const missing = (what: string, hazards: readonly string[]): void =>
+      this.add(what, hazards, at.statement, at.region.line);
     if (names && known) {
       for (const table of missingTables(names, { dialect }))
         missing(`table ${table} is not in the catalog`, this.#depending.names);

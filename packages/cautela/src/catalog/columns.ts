@@ -90,8 +90,11 @@ export function namesKey(column: string): boolean {
   return /(?:^|_)(?:id|ID|Id)$|[a-z0-9]I[dD]$/.test(column);
 }
 
-/** Whether a column, in small letters, has the name of the key of that very table: `id`, `owner_id` of `owner`. */
+/** Whether a column, in small letters, has the name of the key of that very table: `id`, `owner_id` of `owner` or `owners`. */
 export function namesKeyOf(column: string, table: string): boolean {
+  if (column === "id") return true;
+  if (!column.endsWith("id")) return false;
   const own = table.toLowerCase();
-  return column === "id" || column === `${own}_id` || column === `${own}id`;
+  const stem = column.slice(0, column.endsWith("_id") ? -3 : -2);
+  return stem === own || `${stem}s` === own || `${stem}es` === own || `${stem.replace(/y$/, "ie")}s` === own;
 }

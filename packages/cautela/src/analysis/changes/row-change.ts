@@ -107,6 +107,7 @@ function directChanges(statement: Statement, catalog: Catalog, dialect: Dialect,
               columns: statement.columns?.map((one) => foldName(one, dialect)) ?? null,
               reach: { bound: "some" },
             },
+            ...(statement.replace ? [replacedRows(statement.table, null, { bound: "some" }, catalog)] : []),
           ]
         : [];
     default:
@@ -135,10 +136,13 @@ function changes(own: readonly Known[], catalog: Catalog): RowChange[] {
 /** The rows that UPDATE OR REPLACE deletes, because they have the key that another row gets. */
 function pushedOut(own: readonly Known[], catalog: Catalog): RowChange[] {
   return own.flatMap(({ change, result }) =>
-    takesKeys(change)
-      ? [{ ...named(change.name, "delete", catalog), columns: [], reach: result.reach, certain: false, replaced: true }]
-      : [],
+    takesKeys(change) ? [replacedRows(change.name, [], result.reach, catalog)] : [],
   );
+}
+
+/** Rows that go because others come with their keys. */
+function replacedRows(name: Name, columns: readonly string[] | null, reach: Reach, catalog: Catalog): RowChange {
+  return { ...named(name, "delete", catalog), columns, reach, certain: false, replaced: true };
 }
 
 /** The statements in WITH that bring rows in (postgresql). */
@@ -249,14 +253,7 @@ function inserted(statement: Extract<Statement, { kind: "insert" }>, catalog: Ca
   } else if (body?.kind === "select" && insert.columns?.length === body.items.length)
     insert.values = valuesOf(insert.columns, [body.items.map(({ expr }) => expr)]);
   const list = [insert];
-  if (statement.replace)
-    list.push({
-      ...named(target.name, "delete", catalog),
-      columns: insert.columns,
-      reach: insert.reach,
-      certain: false,
-      replaced: true,
-    });
+  if (statement.replace) list.push(replacedRows(target.name, insert.columns, insert.reach, catalog));
   for (const { action, assignments } of conflicts) {
     if (action !== "update") continue;
     const own = assigned(assignments, names, () => true);

@@ -20,6 +20,10 @@ export class Creations {
   /** Columns added in this script, by the table's key. */
   readonly #added = new Map<string, Set<string>>();
   readonly #everAdded = new Set<string>();
+  /** Of these, those that hold NULL in the rows that were there, until they are filled. */
+  readonly #unfilled = new Set<string>();
+  /** Of these, those that the script itself makes NOT NULL. */
+  readonly #required = new Set<string>();
   /** The columns of older tables that it has dropped or renamed, by their keys; null: not known. */
   readonly #replaced = new Map<string, ReadonlySet<string> | null>();
 
@@ -55,7 +59,17 @@ export class Creations {
 
   /** Whether the script has added the column at any time. */
   everAdded(key: string, column: string): boolean {
-    return this.#everAdded.has(`${key}\u0000${column}`);
+    return this.#everAdded.has(columnKey(key, column));
+  }
+
+  /** Whether a column that the script has added holds NULL in the rows that were there, unless they were filled since. */
+  addedUnfilled(key: string, column: string): boolean {
+    return this.#unfilled.has(anyCase(key, column));
+  }
+
+  /** Whether the script makes a column NOT NULL that it has added itself. */
+  makesRequired(key: string, column: string): boolean {
+    return this.#required.has(anyCase(key, column));
   }
 
   /**
@@ -66,6 +80,8 @@ export class Creations {
     for (const name of earlier.#routines) this.#routines.add(name);
     for (const name of earlier.#altering) this.#altering.add(name);
     for (const one of earlier.#everAdded) this.#everAdded.add(one);
+    for (const one of earlier.#unfilled) this.#unfilled.add(one);
+    for (const one of earlier.#required) this.#required.add(one);
     for (const [key, columns] of earlier.#added) this.#added.set(key, new Set(columns));
     for (const key of copies)
       if (earlier.#made.get(key) === false && !earlier.#replaced.has(key)) this.#make(key, false);
@@ -113,13 +129,21 @@ export class Creations {
         const key = relationKey(statement.name, catalog, this.#dialect);
         for (const action of statement.actions) {
           if (action.what === "add-column") {
-            const column = foldName(action.column.name, this.#dialect);
+            const { name, required, default: given, generated, identity, autoincrement, type } = action.column;
+            const column = foldName(name, this.#dialect);
             this.#add(key, column);
+            const filled = given !== null || generated !== null || identity !== null || autoincrement;
+            if (!filled && required !== true && !/serial/i.test(type?.name ?? ""))
+              this.#unfilled.add(anyCase(key, column));
+            else if (required) this.#required.add(anyCase(key, column));
             // Partitions, and tables that inherit, have it as well.
             for (const child of catalog?.childrenOf(key) ?? []) this.#add(tableKey(child.schema, child.name), column);
           } else if (action.what === "rename") this.#rename(key, action.to, catalog);
           else if (action.what === "rename-column") this.#renameColumn(key, action.name, action.to);
-          else if (action.what === "change-column") this.#renameColumn(key, action.name, action.column.name);
+          else if (action.what === "change-column") {
+            this.#renameColumn(key, action.name, action.column.name);
+            if (action.column.required) this.#require(key, action.column.name);
+          } else if (action.what === "column-required" && action.required) this.#require(key, action.name);
         }
         break;
       }
@@ -170,7 +194,7 @@ export class Creations {
     const columns = this.#added.get(key) ?? new Set();
     columns.add(column);
     this.#added.set(key, columns);
-    this.#everAdded.add(`${key}\u0000${column}`);
+    this.#everAdded.add(columnKey(key, column));
   }
 
   /** An older table gives up its name: what takes it may hold its rows. */
@@ -206,6 +230,11 @@ export class Creations {
     if (this.#added.get(key)?.has(foldName(from, this.#dialect))) this.#add(key, foldName(to, this.#dialect));
   }
 
+  #require(key: string, name: Ident): void {
+    const column = foldName(name, this.#dialect);
+    if (this.everAdded(key, column)) this.#required.add(anyCase(key, column));
+  }
+
   /** Texts of DDL that may be run later: the columns that they add are new by then. */
   #noteTexts(statement: Statement, catalog: Catalog | null): void {
     walk(statement, (node) => {
@@ -232,6 +261,15 @@ export class Creations {
     this.#made.set(key, temporary);
     this.#everMade.add(key);
   }
+}
+
+function columnKey(table: string, column: string): string {
+  return `${table}\0${column}`;
+}
+
+/** Changes of tables that are not known name their columns in small letters. */
+function anyCase(table: string, column: string): string {
+  return columnKey(table, column.toLowerCase());
 }
 
 /** The columns of a table as the catalog has them; null: it does not. */

@@ -49,7 +49,8 @@ export function classed(shown: string, policy: Policy): Classed {
   if (isLog(words)) return { is: "log", said: false };
   // cache_page, app_cache_form: the first word may be the prefix of the whole.
   const cache = words[0] === "cache" || (words[1] === "cache" && !namesSettings(bare));
-  const made = REGENERABLE.has(last) || cache || (SESSIONS.has(words[0]) && /^tokens?$/.test(last));
+  const search = last === "searchindex" || (last === "index" && words.includes("search"));
+  const made = REGENERABLE.has(last) || cache || search || (SESSIONS.has(words[0]) && /^tokens?$/.test(last));
   return made ? { is: "regenerable", said: false } : BUSINESS;
 }
 
@@ -82,11 +83,27 @@ const LOG = new Set([
   "events",
   "trace",
   "changes",
+  "errors",
+  "attempts",
+  "failures",
 ]);
 const SCRATCH_FIRST = new Set(["tmp", "temp", "scratch", "stage", "staging", "stg", "work"]);
 const SCRATCH = new Set(["tmp", "temp", "scratch", "stage", "staging", "stg", "import", "imports"]);
 /** What can be made again. */
-const REGENERABLE = new Set(["cache", "caches", "cached", "session", "sessions", "sess", "queue", "queues", "locks"]);
+const REGENERABLE = new Set([
+  "cache",
+  "caches",
+  "cached",
+  "session",
+  "sessions",
+  "sess",
+  "queue",
+  "queues",
+  "lock",
+  "locks",
+  "captcha",
+  "captchas",
+]);
 
 const SESSIONS = new Set(["session", "sessions", "sess"]);
 

@@ -397,22 +397,21 @@ export class Timeline {
           add({ key, shown, action: "flashback", columns: null, table, reach: { bound: "some" } });
         }
         break;
+      case "copy":
+        if (tree.table && tree.replace) {
+          const { key, shown } = namedRelation(tree.table, catalog, this.#dialect);
+          const table = catalog?.resolve(tree.table) ?? null;
+          add({ key, shown, action: "replace", columns: null, table, reach: { bound: "some" } });
+        }
+        break;
       case "insert":
         if (tree.target.kind === "table") {
           const { key, shown } = namedRelation(tree.target.name, catalog, this.#dialect);
           if (this.#open) this.#open.changes++;
           this.#change(step, key, shown);
-          if (tree.replace)
-            add({
-              key,
-              shown,
-              action: "replace",
-              columns: null,
-              table: catalog?.resolve(tree.target.name) ?? null,
-              reach: { bound: "some" },
-            });
-          const columns = upserted(tree);
           const table = catalog?.resolve(tree.target.name) ?? null;
+          if (tree.replace) add({ key, shown, action: "replace", columns: null, table, reach: { bound: "some" } });
+          const columns = upserted(tree);
           if (columns.length > 0)
             add({ key, shown, action: "update", columns, filterText: "ON CONFLICT", reach: { bound: "some" }, table });
         }

@@ -1,11 +1,13 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
+import { MIRRORED } from "../../analysis/conditions/bounds.ts";
 import { assignedIn, type ConstantValue, sameValue, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { withoutNot } from "../../analysis/conditions/negation.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { isBusiness, namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
-import { spelledColumn } from "../../catalog/columns.ts";
+import { namesKeyOf, spelledColumn } from "../../catalog/columns.ts";
+import { bareName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
@@ -42,7 +44,7 @@ export const hollowFilter: Hazard = {
   check(context) {
     const { changes, slice, catalog, dialect, at } = context;
     return [
-      ...changes.flatMap((judged) => levelled(judged, context) ?? []),
+      ...changes.flatMap((judged) => levelled(judged, context) ?? everyKey(judged, context) ?? []),
       ...changes
         .filter(({ result, softener }) => result.filter === "hollow" && softener === null)
         // What slips is told by its own name.
@@ -103,6 +105,51 @@ function levelled(judged: JudgedChange, { tree, names, policy, dialect, show }: 
     because: ["nothing is left of the values that the column holds"],
     remedy: "Add the condition that picks the rows you mean. If every row is meant, keep a copy first.",
   };
+}
+
+/** `id > 0`, and nothing else: where nothing says how keys are numbered, they most likely begin at 1. */
+function everyKey(judged: JudgedChange, { tree, names, policy, slice }: HazardContext): Draft | null {
+  const { change, result, target, softener, copy } = judged;
+  if (result.filter !== "filters" || softener || copy || ("limit" in tree && tree.limit)) return null;
+  const [only, more] = change.conditions;
+  if (!only || more || !isBusiness(target, policy)) return null;
+  const [first, ...others] = conjuncts(only.expr).map(withoutNot);
+  const key = leavesOutNoKey(first);
+  const column = key && usedColumn(key, names);
+  if (!column) return null;
+  const { table } = change;
+  const own = table?.primaryKey?.columns;
+  const isKey = own
+    ? own.length === 1 && own[0].toLowerCase() === column.name
+    : namesKeyOf(column.name, bareName(target));
+  // What is joined has keys of its own.
+  const same = others.every((other) => {
+    const asked = leavesOutNoKey(other);
+    return asked !== null && usedColumn(asked, names)?.name === column.name;
+  });
+  if (!isKey || !same || (column.relation && table && column.relation.table !== table)) return null;
+  const when =
+    first.kind === "is" ? `if \`${slice(key.start, key.end)}\` is its key` : "if its keys are counted from 1";
+  return {
+    weight: "ask",
+    message: `\`${oneLine(slice(only.expr.start, only.expr.end))}\` leaves out no row of \`${target}\` ${when}.`,
+    because: ["nothing else is asked of the rows"],
+    remedy: "Add the condition that picks the rows you mean. If every row is meant, keep a copy first.",
+  };
+}
+
+/** The column of which a condition asks only that it is above 0, or not 0, or not NULL. */
+function leavesOutNoKey(expr: Expr): Expr | null {
+  if (expr.kind === "is") return expr.negated && expr.test === "null" ? expr.operand : null;
+  if (expr.kind !== "binary") return null;
+  const flipped = constant(expr.right) === null;
+  const [column, bound] = flipped ? [expr.right, constant(expr.left)] : [expr.left, constant(expr.right)];
+  const op = flipped ? (MIRRORED[expr.op] ?? expr.op) : expr.op;
+  if (bound?.type !== "number") return null;
+  const { value } = bound;
+  const all =
+    (op === ">" && value <= 0) || (op === ">=" && value <= 1) || ((op === "<>" || op === "!=") && value === 0);
+  return all ? column : null;
 }
 
 function mayLeaveOut(part: Expr): boolean {

@@ -1,6 +1,8 @@
 import { filterParts } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
+import type { Binary } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 
 /**
@@ -13,11 +15,12 @@ export const looseMatch: Hazard = {
   id: "loose-match",
   family: "rows",
   weight: "note",
-  needs: Trait.like,
+  needs: Trait.like | Trait.change,
   title: "A pattern that matches more than it shows",
   explanation:
     "In LIKE an underscore stands for any character and a per cent sign for any text (in Jet ? and *). An underscore that is " +
-    "meant as itself, in a code or a file name, matches its neighbours too; a pattern open on both sides finds the word inside others.",
+    "meant as itself, in a code or a file name, matches its neighbours too; a pattern open on both sides finds the word inside others. " +
+    "An = takes the wildcards for themselves, and meets hardly a row.",
   remedy: "Escape the underscore (LIKE 'N!_1' ESCAPE '!'), or compare with =; list the rows with a SELECT first.",
   example: {
     dialect: "postgresql",
@@ -30,6 +33,11 @@ export const looseMatch: Hazard = {
     for (const { change, softener } of changes) {
       if (softener) continue;
       for (const part of filterParts(change.conditions)) {
+        if (part.kind === "binary") {
+          const taken = wildcardsOfEqual(part, dialect, show(part));
+          if (taken) drafts.push(taken);
+          continue;
+        }
         if (part.kind !== "like" || part.negated || !/^(?:like|ilike|alike)$/.test(part.op)) continue;
         const pattern = constant(part.pattern);
         if (pattern?.type !== "string") continue;
@@ -74,3 +82,26 @@ export const looseMatch: Hazard = {
     return drafts;
   },
 };
+
+/** `name = 'Garden%'`: a pattern beside an operator that knows none; `10%` is a value. */
+function wildcardsOfEqual({ op, left, right }: Binary, dialect: Dialect, shown: string): Draft | null {
+  if (op !== "=" && op !== "<>" && op !== "!=") return null;
+  const value = right.kind === "literal" ? right : left;
+  const other = value === right ? left : right;
+  if (value.kind !== "literal" || value.type !== "string" || other.kind !== "column") return null;
+  const wild = dialect.engine.likeStar ? WILD_IN_JET : WILD;
+  // A column may hold patterns.
+  if (!wild.test(value.value) || HOLDS_PATTERNS.test(other.path[other.path.length - 1].text)) return null;
+  const none = op === "=";
+  return {
+    weight: "ask",
+    message: `\`${shown}\` compares with the text as it stands, so ${none ? "hardly a row is met" : "hardly a row is left out"}.`,
+    because: [`\`${op}\` knows no wildcards`],
+    remedy: `Write ${none ? "LIKE" : "NOT LIKE"} '${value.value.replaceAll("'", "''")}'`,
+  };
+}
+
+/** A per cent sign after a letter, at the end; or before one, at the beginning; and nowhere else. */
+const WILD = /^(?:%[^\s%\d][^%]*%?|[^%]*[^\s%\d]%)$/;
+const WILD_IN_JET = /^(?:\*[^\s*\d][^*]*\*?|[^*]*[^\s*\d]\*)$/;
+const HOLDS_PATTERNS = /pattern|format|mask|filter|rule|template|query|expr|regex|like|search/i;

@@ -11,10 +11,14 @@ const FINDERS = /^(?:replace|regexp_replace|translate|stuff|json_replace|json_re
 /** What takes a part of a value away for good, in every row that holds it. */
 const REMOVES = /^json_remove$/i;
 
+function nameOf({ name: { parts } }: Extract<Expr, { kind: "call" }>): string {
+  return parts[parts.length - 1].text;
+}
+
 function removes(value: Expr): boolean {
   return (
     value.kind === "binary" ||
-    (value.kind === "call" && REMOVES.test(value.name.parts[value.name.parts.length - 1].text))
+    (value.kind === "call" && (REMOVES.test(nameOf(value)) || (value.args.length > 0 && removes(value.args[0]))))
   );
 }
 
@@ -48,8 +52,12 @@ function changedRows(value: Expr, column: string, names: Resolution | null): str
     return (value.op === "#-" || (value.op === "-" && constant(value.right)?.type === "string")) && own(value.left)
       ? "the few in which it finds something"
       : null;
-  if (value.kind !== "call" || !value.args.some(own)) return null;
-  const name = value.name.parts[value.name.parts.length - 1].text;
+  if (value.kind !== "call") return null;
+  const [inner] = value.args;
+  // TRIM(REPLACE(note, 'a', 'b')), one in the other: each changes the few in which it finds something.
+  const nested = inner?.kind === "call" && FINDERS.test(nameOf(inner)) && changedRows(inner, column, names) !== null;
+  if (!nested && !value.args.some(own)) return null;
+  const name = nameOf(value);
   if (/^(?:json_insert|jsonb_insert)$/i.test(name)) return "those that lack what it adds";
   const create = value.args[3] ? constant(value.args[3]) : null;
   const finds = /^jsonb_set$/i.test(name) ? create?.type === "boolean" && !create.value : FINDERS.test(name);

@@ -53,6 +53,25 @@ export const silentCast: Hazard = {
   },
 };
 
+/** Whether the name of a column says that it holds texts which are no numbers. */
+function namesText(column: string): boolean {
+  return /(?:^|_)(?:e?mail|name|title|username|login|password|street|city|country|iban|url|slug|note|comment)$/.test(
+    column,
+  );
+}
+
+function zeroByName(column: string, other: Expr, node: Expr, { show, region }: HazardContext): Draft {
+  return {
+    fix: { title: "Write the constant as text", edits: [{ ...region(other), text: "'0'" }] },
+    message: `\`${show(node)}\` meets every \`${column}\` that does not begin with a digit: as a number such a text is 0.`,
+    because: [
+      `the name of \`${column}\` says that it holds text`,
+      "in this dialect text becomes the number that it begins with, or 0",
+    ],
+    remedy: "Write the constant as text: '0'",
+  };
+}
+
 const COMPARES = new Set(["=", "<>", "!=", "<", ">", "<=", ">="]);
 
 function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): Draft | null {
@@ -71,8 +90,13 @@ function compare(side: Expr, other: Expr, node: Expr, context: HazardContext): D
   if (zero) return zero;
   if (dialect.engine.affinities || side.kind === "literal" || other.kind === "column") return null;
   const value = constant(other);
-  const column = value ? usedColumn(side, context.names)?.offered?.column : null;
-  if (!column || !value) return null;
+  if (!value) return null;
+  const used = usedColumn(side, context.names);
+  const column = used?.offered?.column;
+  // Without a catalog the name of the column has to do.
+  if (used && !column && !used.relation?.table && dialect.engine.textReadsAsZero && namesText(used.name))
+    return value.type === "number" && value.value === 0 ? zeroByName(used.name, other, node, context) : null;
+  if (!column) return null;
   const kind = valueKind(column, dialect);
   if (kind === "text" && value.type === "number" && !/^(?:json|jsonb|xml|uuid)$/.test(column.type)) {
     const shown = context.show(node);

@@ -8,6 +8,7 @@ import {
 import { calledName, constant, plainColumn } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { columnLike } from "../../catalog/columns.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Case, Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 
@@ -40,13 +41,19 @@ export const missingElse: Hazard = {
     const { tree, names, changes } = context;
     if (tree.kind !== "update") return [];
     const [judged] = changes;
-    if (!judged || judged.softener || judged.result.filter === "dead") return [];
+    if (!judged || judged.result.filter === "dead") return [];
+    const { softener } = judged;
+    // NULL is what a new column held before, unless it is not to hold any.
+    if (softener && softener.kind !== "backfill") return [];
+    const key = relationKey(judged.change.name, context.catalog, context.dialect);
     const drafts: Draft[] = [];
     for (const { column, value, target } of assignedIn(tree, names)) {
       const open = openChoice(value, context.dialect.engine.concatBlanks);
       if (!open) continue;
       if (open.kind === "case" && (covered(open, context) || isComplete(open, judged))) continue;
-      const required = columnLike(judged.change.table, column.name)?.required ?? false;
+      const { creations, at } = context;
+      const known = columnLike(judged.change.table, column.name);
+      const required = known?.required || creations.makesRequired(key, column.name);
       const wide = judged.result.reach.bound === "every";
       const kept = context.show(target);
       // Inside a larger value the old one would be counted twice.
@@ -54,17 +61,29 @@ export const missingElse: Hazard = {
       const last = { start: open.end - 3, end: open.end };
       const ends = own && /^end$/i.test(context.slice(last.start, last.end));
       const edits = [{ ...context.region({ start: last.start, end: last.start }), text: `ELSE ${kept} ` }];
-      drafts.push({
+      const draft: Draft = {
         ...(ends ? { fix: { title: "Keep the old value where no branch matches", edits } } : {}),
-        weight: required || wide ? "stop" : "ask",
+        weight: required || wide || softener ? "stop" : "ask",
         message: `Rows ${open.kind === "case" ? `that no WHEN branch of \`${context.show(open)}\` matches` : `for which no condition of \`${context.show(open)}\` holds`} get NULL for \`${column.name}\`.`,
         because: [
           open.kind === "case" ? "the CASE has no ELSE" : "the function has no value for the rest",
           wide ? "the statement reaches every row" : "the filter does not admit only what the WHEN branches cover",
-          ...(required ? [`\`${column.name}\` may not be NULL, so the statement fails at the first such row`] : []),
+          ...(required || softener
+            ? [
+                `\`${column.name}\` may not be NULL, so the ${required || !softener ? "statement" : "script"} fails at the first such row`,
+              ]
+            : []),
         ],
         remedy: remedyFor(open, value, kept),
-      });
+      };
+      if (softener && !required)
+        draft.settle = (script) => {
+          const filled = script.history
+            .of(judged.target)
+            .some(({ statement, assigned }) => statement > at.statement && assigned.has(column.name));
+          return script.creations.makesRequired(key, column.name) && !filled ? draft : null;
+        };
+      drafts.push(draft);
     }
     return drafts;
   },

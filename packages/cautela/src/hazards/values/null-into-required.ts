@@ -2,11 +2,12 @@ import { mustBeGiven } from "../../analysis/changes/required.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
-import { columnLike } from "../../catalog/columns.ts";
+import { NEVER, type PastChange } from "../../analysis/script/history.ts";
+import { columnLike, columnNamed } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
-import type { Expr, Query } from "../../sql/nodes/tree.ts";
+import type { AlterAction, Expr, Ident, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -104,11 +105,12 @@ function empty(column: string, table: string, shown: string): Draft {
 }
 
 /** A column that is added NOT NULL and without a value, to a table that may hold rows; NOT NULL put on a column that may hold NULLs. */
-function added({ tree, catalog, dialect, creations, history }: HazardContext): Draft[] {
+function added(context: HazardContext): Draft[] {
+  const { tree, catalog, dialect, creations, history, slice } = context;
   if (tree.kind !== "alter-table") return [];
   const { key, shown } = namedRelation(tree.name, catalog, dialect);
   const table = catalog?.resolve(tree.name);
-  if (!table || creations.everMade(key) || table.rows === 0 || table.temporary) return [];
+  if (creations.everMade(key) || table?.rows === 0 || table?.temporary) return [];
   const drafts: Draft[] = [];
   const fills = dialect.engine.fillsNewColumns;
   for (const action of tree.actions) {
@@ -117,7 +119,8 @@ function added({ tree, catalog, dialect, creations, history }: HazardContext): D
       const given =
         column.default !== null || column.generated !== null || column.identity !== null || column.autoincrement;
       const serial = /serial/i.test(column.type?.name ?? "");
-      if (column.required !== true || given || serial || column.primary || (fills && table.rows === null)) continue;
+      if (column.required !== true || given || serial || column.primary || !table || (fills && table.rows === null))
+        continue;
       drafts.push({
         weight: fills ? "note" : "ask",
         message: fills
@@ -126,18 +129,52 @@ function added({ tree, catalog, dialect, creations, history }: HazardContext): D
         because: ["rows that are there have no value for it"],
         remedy: "Give it a default, or add it first, fill it, and then set it NOT NULL.",
       });
-    } else if (action.what === "column-required" && action.required) {
-      const name = foldName(action.name, dialect);
-      const known = columnLike(table, name);
-      // The script has seen to it, or nothing is NULL as far as statistics go.
-      if (!known || known.required || known.nulls === 0 || history.hasAssigned(shown, name.toLowerCase())) continue;
+    } else {
+      const required = requiredNow(action);
+      if (!required) continue;
+      const name = foldName(required, dialect);
+      const known = columnNamed(table, name);
+      const unfilled = creations.addedUnfilled(key, name);
+      if (!known && !unfilled) continue;
+      // Nothing is NULL as far as statistics go.
+      if (known?.required || known?.nulls === 0) continue;
+      const filled = history.hasAssigned(shown, name.toLowerCase());
+      const partly = filled && unfilled ? filledInPart(context, key, shown, name) : null;
+      // The script has seen to it.
+      if (filled && !partly) continue;
+      const written = sqlWriter(dialect);
+      const column = table ? written.column(table, name) : slice(required.start, required.end);
+      const from = table ? written.table(table) : slice(tree.name.start, tree.name.end);
       drafts.push({
         weight: "ask",
-        message: `\`${name}\` of \`${shown}\` becomes NOT NULL, and rows that hold NULL there make this fail.`,
-        because: ["it may be NULL so far, and the script fills no gaps before"],
-        remedy: `Count them first: SELECT COUNT(*) FROM ${sqlWriter(dialect).table(table)} WHERE ${sqlWriter(dialect).column(table, name)} IS NULL`,
+        message: `\`${required.text}\` of \`${shown}\` becomes NOT NULL, and rows that hold NULL there make this fail.`,
+        because: partly
+          ? [`the script has added it without a value, and ${partly.place} fills a part of the rows`]
+          : ["it may be NULL so far, and the script fills no gaps before"],
+        remedy: `${partly ? "Fill the rest too" : "Count them first"}: ${partly ? `UPDATE ${from} SET ${column} = … WHERE` : `SELECT COUNT(*) FROM ${from} WHERE`} ${column} IS NULL`,
       });
     }
   }
   return drafts;
+}
+
+/** The column that an ALTER TABLE makes NOT NULL, under the name that it had. */
+function requiredNow(action: AlterAction): Ident | null {
+  if (action.what === "column-required" && action.required) return action.name;
+  return action.what === "change-column" && action.column.required ? action.name : null;
+}
+
+/**
+ * The only change that has filled a new column, where its filter says nothing of that column: the rows that it leaves out
+ * hold NULL. Of several changes only the data could tell whether one of them fills what the others leave.
+ */
+function filledInPart({ history }: HazardContext, key: string, shown: string, column: string): PastChange | null {
+  if (history.touched(key).brought > NEVER || history.touched(key).removed > NEVER) return null;
+  const lower = column.toLowerCase();
+  const fills = history.of(shown).filter(({ assigned }) => assigned.has(column) || assigned.has(lower));
+  const [only] = fills;
+  if (!only || fills.length > 1 || only.every) return null;
+  const { where, facts } = only;
+  if (where) return where.size > 0 && !where.has(column) && !where.has(lower) ? only : null;
+  return facts && facts.length > 0 && !facts.some(({ key: text }) => text.toLowerCase().includes(lower)) ? only : null;
 }

@@ -566,6 +566,7 @@ function copy(p: Parser, start: number, word: K): Statement {
     direction: "in",
     columns: null,
     query: null,
+    replace: false,
     start,
     end: start,
   };
@@ -594,6 +595,7 @@ function copy(p: Parser, start: number, word: K): Statement {
   } else {
     while (!p.is(K.TABLE)) {
       if (p.atEnd()) p.fail("INTO TABLE");
+      if (p.is(K.REPLACE)) node.replace = true;
       p.advance();
     }
     p.advance();

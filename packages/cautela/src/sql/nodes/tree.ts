@@ -79,6 +79,8 @@ export interface CopyStatement extends Span {
   readonly direction: "in" | "out";
   readonly columns: readonly Ident[] | null;
   readonly query: Query | null;
+  /** Rows with the same key go (LOAD DATA … REPLACE). */
+  readonly replace: boolean;
 }
 
 /** What a statement does, for what Cautela does not read to the end. */

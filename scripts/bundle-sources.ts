@@ -22,7 +22,7 @@ async function bundle(): Promise<void> {
 
 /**
  * Bundles the sources before the tests, and again when they are run again: loaded one by one through the test runner, every
- * call from file to file goes through a getter, and a review takes three times as long.
+ * call from file to file goes through a getter, and reading takes twice as long.
  */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   await bundle();

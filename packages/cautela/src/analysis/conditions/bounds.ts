@@ -46,6 +46,11 @@ interface End {
   open: boolean;
 }
 
+/** Whether a comparison with a number holds for every whole number from 1 on: `> 0`, `>= 1`, `<> 0`. */
+export function holdsFromOne(op: string, bound: number): boolean {
+  return (op === ">" && bound <= 0) || (op === ">=" && bound <= 1) || ((op === "<>" || op === "!=") && bound === 0);
+}
+
 export const MIRRORED: Record<string, string> = {
   "<": ">",
   ">": "<",

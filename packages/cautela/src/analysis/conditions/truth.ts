@@ -13,7 +13,7 @@ import type {
   Source,
 } from "../../sql/nodes/tree.ts";
 import type { Names, Relation, Scope } from "../names/scope.ts";
-import { absentRow, contradicts, covers, type Fact, isComparison, MIRRORED, pointOf } from "./bounds.ts";
+import { absentRow, contradicts, covers, type Fact, holdsFromOne, isComparison, MIRRORED, pointOf } from "./bounds.ts";
 import { type Constant, calledName, compared, constant, isPlainConstant, plainColumn, standsIn } from "./constants.ts";
 import { ANY, and, bool, FALSE, NULL, negated, type Outcomes, or, TRUE } from "./outcomes.ts";
 import { likePrefix, tooLongFor } from "./too-long.ts";
@@ -298,9 +298,7 @@ export class Truth {
 
   /** `id > 0`, `id >= 1`, `id <> 0` of a key that the engine numbers. */
   #isNumberedFromOne(expr: Expr, op: string, bound: Constant | null): boolean {
-    if (bound?.type !== "number" || !this.#isNumbered(expr)) return false;
-    const { value } = bound;
-    return (op === ">" && value <= 0) || (op === ">=" && value <= 1) || ((op === "<>" || op === "!=") && value === 0);
+    return bound?.type === "number" && holdsFromOne(op, bound.value) && this.#isNumbered(expr);
   }
 
   /** A key of one column that the engine numbers. */

@@ -6,6 +6,15 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
 import type { Expr, Ident, Name, Query, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { fillsItself } from "../changes/required.ts";
+
+/** A column that a script has added. */
+interface AddedColumn {
+  /** The rows that were there hold NULL in it, unless a change has filled it since. */
+  blank: boolean;
+  /** The script itself has made it NOT NULL. */
+  required: boolean;
+}
 
 /** What a script has made so far: tables, columns, routines. */
 export class Creations {
@@ -20,10 +29,8 @@ export class Creations {
   /** Columns added in this script, by the table's key. */
   readonly #added = new Map<string, Set<string>>();
   readonly #everAdded = new Set<string>();
-  /** Of these, those that hold NULL in the rows that were there, until they are filled. */
-  readonly #unfilled = new Set<string>();
-  /** Of these, those that the script itself makes NOT NULL. */
-  readonly #required = new Set<string>();
+  /** What is known of the columns that ADD COLUMN has added, by table and column in small letters. */
+  readonly #columns = new Map<string, AddedColumn>();
   /** The columns of older tables that it has dropped or renamed, by their keys; null: not known. */
   readonly #replaced = new Map<string, ReadonlySet<string> | null>();
 
@@ -62,14 +69,9 @@ export class Creations {
     return this.#everAdded.has(columnKey(key, column));
   }
 
-  /** Whether a column that the script has added holds NULL in the rows that were there, unless they were filled since. */
-  addedUnfilled(key: string, column: string): boolean {
-    return this.#unfilled.has(anyCase(key, column));
-  }
-
-  /** Whether the script makes a column NOT NULL that it has added itself. */
-  makesRequired(key: string, column: string): boolean {
-    return this.#required.has(anyCase(key, column));
+  /** A column that the script has added by ADD COLUMN; null: it has not. */
+  addedColumn(key: string, column: string): Readonly<AddedColumn> | null {
+    return this.#columns.get(columnKey(key, column.toLowerCase())) ?? null;
   }
 
   /**
@@ -80,8 +82,7 @@ export class Creations {
     for (const name of earlier.#routines) this.#routines.add(name);
     for (const name of earlier.#altering) this.#altering.add(name);
     for (const one of earlier.#everAdded) this.#everAdded.add(one);
-    for (const one of earlier.#unfilled) this.#unfilled.add(one);
-    for (const one of earlier.#required) this.#required.add(one);
+    for (const [column, one] of earlier.#columns) this.#columns.set(column, { ...one });
     for (const [key, columns] of earlier.#added) this.#added.set(key, new Set(columns));
     for (const key of copies)
       if (earlier.#made.get(key) === false && !earlier.#replaced.has(key)) this.#make(key, false);
@@ -129,21 +130,22 @@ export class Creations {
         const key = relationKey(statement.name, catalog, this.#dialect);
         for (const action of statement.actions) {
           if (action.what === "add-column") {
-            const { name, required, default: given, generated, identity, autoincrement, type } = action.column;
-            const column = foldName(name, this.#dialect);
+            const column = foldName(action.column.name, this.#dialect);
+            const required = action.column.required === true;
             this.#add(key, column);
-            const filled = given !== null || generated !== null || identity !== null || autoincrement;
-            if (!filled && required !== true && !/serial/i.test(type?.name ?? ""))
-              this.#unfilled.add(anyCase(key, column));
-            else if (required) this.#required.add(anyCase(key, column));
+            this.#columns.set(columnKey(key, column.toLowerCase()), {
+              blank: !required && !fillsItself(action.column),
+              required,
+            });
             // Partitions, and tables that inherit, have it as well.
             for (const child of catalog?.childrenOf(key) ?? []) this.#add(tableKey(child.schema, child.name), column);
           } else if (action.what === "rename") this.#rename(key, action.to, catalog);
           else if (action.what === "rename-column") this.#renameColumn(key, action.name, action.to);
           else if (action.what === "change-column") {
             this.#renameColumn(key, action.name, action.column.name);
-            if (action.column.required) this.#require(key, action.column.name);
-          } else if (action.what === "column-required" && action.required) this.#require(key, action.name);
+            if (action.column.required) this.#alter(key, action.column.name, { required: true });
+          } else if (action.what === "column-required") this.#alter(key, action.name, { required: action.required });
+          else if (action.what === "column-type" && action.using) this.#alter(key, action.name, { blank: false });
         }
         break;
       }
@@ -227,12 +229,16 @@ export class Creations {
   }
 
   #renameColumn(key: string, from: Ident, to: Ident): void {
-    if (this.#added.get(key)?.has(foldName(from, this.#dialect))) this.#add(key, foldName(to, this.#dialect));
+    const [old, now] = [foldName(from, this.#dialect), foldName(to, this.#dialect)];
+    if (!this.#added.get(key)?.has(old)) return;
+    this.#add(key, now);
+    const known = this.addedColumn(key, old);
+    if (known) this.#columns.set(columnKey(key, now.toLowerCase()), known);
   }
 
-  #require(key: string, name: Ident): void {
-    const column = foldName(name, this.#dialect);
-    if (this.everAdded(key, column)) this.#required.add(anyCase(key, column));
+  #alter(key: string, name: Ident, now: Partial<AddedColumn>): void {
+    const known = this.addedColumn(key, foldName(name, this.#dialect));
+    if (known) Object.assign(known, now);
   }
 
   /** Texts of DDL that may be run later: the columns that they add are new by then. */
@@ -265,11 +271,6 @@ export class Creations {
 
 function columnKey(table: string, column: string): string {
   return `${table}\0${column}`;
-}
-
-/** Changes of tables that are not known name their columns in small letters. */
-function anyCase(table: string, column: string): string {
-  return columnKey(table, column.toLowerCase());
 }
 
 /** The columns of a table as the catalog has them; null: it does not. */

@@ -26,6 +26,8 @@ export interface PastChange {
   facts: readonly FilterFact[] | null;
   /** It met every row of its table. */
   every: boolean;
+  /** It runs in a loop: other rows each time. */
+  looped: boolean;
   /** Which rows it met, where the table refers to others; null: nobody asks. */
   covers: Coverage | null;
 }

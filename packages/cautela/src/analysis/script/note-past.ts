@@ -66,6 +66,7 @@ export function notePast(context: Step, history: History): void {
           where: pinned,
           facts: where && pinned === null && tree.kind === "update" ? ownFacts(tree, where, context) : null,
           every: judged.result.reach.bound === "every",
+          looped: context.inLoop,
           covers: coverageOf(judged, context.slice),
         });
       }

@@ -41,6 +41,8 @@ export interface Step {
   readonly inCode: boolean;
   /** It stands in a branch, in a loop or in a handler of errors: it need not run. */
   readonly conditional: boolean;
+  /** It stands in a loop. */
+  readonly inLoop: boolean;
   /** It stands in a text that is run: its variables are parameters of that text. */
   readonly quoted: boolean;
   /** The conditions on which it runs. */

@@ -1,5 +1,5 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { MIRRORED } from "../../analysis/conditions/bounds.ts";
+import { holdsFromOne, MIRRORED } from "../../analysis/conditions/bounds.ts";
 import { assignedIn, type ConstantValue, sameValue, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { withoutNot } from "../../analysis/conditions/negation.ts";
@@ -145,11 +145,7 @@ function leavesOutNoKey(expr: Expr): Expr | null {
   const flipped = constant(expr.right) === null;
   const [column, bound] = flipped ? [expr.right, constant(expr.left)] : [expr.left, constant(expr.right)];
   const op = flipped ? (MIRRORED[expr.op] ?? expr.op) : expr.op;
-  if (bound?.type !== "number") return null;
-  const { value } = bound;
-  const all =
-    (op === ">" && value <= 0) || (op === ">=" && value <= 1) || ((op === "<>" || op === "!=") && value === 0);
-  return all ? column : null;
+  return bound?.type === "number" && holdsFromOne(op, bound.value) ? column : null;
 }
 
 function mayLeaveOut(part: Expr): boolean {

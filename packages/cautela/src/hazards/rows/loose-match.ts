@@ -3,7 +3,7 @@ import { constant } from "../../analysis/conditions/constants.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Binary } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard } from "../hazard.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
  * A pattern that matches more than it shows.
@@ -34,7 +34,7 @@ export const looseMatch: Hazard = {
       if (softener) continue;
       for (const part of filterParts(change.conditions)) {
         if (part.kind === "binary") {
-          const taken = wildcardsOfEqual(part, dialect, show(part));
+          const taken = wildcardsOfEqual(part, dialect, show);
           if (taken) drafts.push(taken);
           continue;
         }
@@ -84,7 +84,8 @@ export const looseMatch: Hazard = {
 };
 
 /** `name = 'Garden%'`: a pattern beside an operator that knows none; `10%` is a value. */
-function wildcardsOfEqual({ op, left, right }: Binary, dialect: Dialect, shown: string): Draft | null {
+function wildcardsOfEqual(part: Binary, dialect: Dialect, show: HazardContext["show"]): Draft | null {
+  const { op, left, right } = part;
   if (op !== "=" && op !== "<>" && op !== "!=") return null;
   const value = right.kind === "literal" ? right : left;
   const other = value === right ? left : right;
@@ -95,7 +96,7 @@ function wildcardsOfEqual({ op, left, right }: Binary, dialect: Dialect, shown: 
   const none = op === "=";
   return {
     weight: "ask",
-    message: `\`${shown}\` compares with the text as it stands, so ${none ? "hardly a row is met" : "hardly a row is left out"}.`,
+    message: `\`${show(part)}\` compares with the text as it stands, so ${none ? "hardly a row is met" : "hardly a row is left out"}.`,
     because: [`\`${op}\` knows no wildcards`],
     remedy: `Write ${none ? "LIKE" : "NOT LIKE"} '${value.value.replaceAll("'", "''")}'`,
   };

@@ -53,7 +53,7 @@ export const missingElse: Hazard = {
       if (open.kind === "case" && (covered(open, context) || isComplete(open, judged))) continue;
       const { creations, at } = context;
       const known = columnLike(judged.change.table, column.name);
-      const required = known?.required || creations.makesRequired(key, column.name);
+      const required = known?.required || creations.addedColumn(key, column.name)?.required;
       const wide = judged.result.reach.bound === "every";
       const kept = context.show(target);
       // Inside a larger value the old one would be counted twice.
@@ -81,7 +81,7 @@ export const missingElse: Hazard = {
           const filled = script.history
             .of(judged.target)
             .some(({ statement, assigned }) => statement > at.statement && assigned.has(column.name));
-          return script.creations.makesRequired(key, column.name) && !filled ? draft : null;
+          return script.creations.addedColumn(key, column.name)?.required && !filled ? draft : null;
         };
       drafts.push(draft);
     }

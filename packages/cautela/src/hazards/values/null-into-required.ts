@@ -1,13 +1,15 @@
-import { mustBeGiven } from "../../analysis/changes/required.ts";
+import { fillsItself, mustBeGiven } from "../../analysis/changes/required.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
-import { NEVER, type PastChange } from "../../analysis/script/history.ts";
+import { type History, NEVER, type PastChange } from "../../analysis/script/history.ts";
 import { columnLike, columnNamed } from "../../catalog/columns.ts";
+import type { Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
-import type { AlterAction, Expr, Ident, Query } from "../../sql/nodes/tree.ts";
+import type { AlterAction, ColumnDefinition, Expr, Ident, Name, Query } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -106,56 +108,39 @@ function empty(column: string, table: string, shown: string): Draft {
 
 /** A column that is added NOT NULL and without a value, to a table that may hold rows; NOT NULL put on a column that may hold NULLs. */
 function added(context: HazardContext): Draft[] {
-  const { tree, catalog, dialect, creations, history, slice } = context;
+  const { tree, catalog, dialect, creations } = context;
   if (tree.kind !== "alter-table") return [];
   const { key, shown } = namedRelation(tree.name, catalog, dialect);
-  const table = catalog?.resolve(tree.name);
+  const table = catalog?.resolve(tree.name) ?? null;
   if (creations.everMade(key) || table?.rows === 0 || table?.temporary) return [];
-  const drafts: Draft[] = [];
+  const altered = { name: tree.name, key, shown, table };
+  return tree.actions.flatMap((action) => {
+    if (action.what === "add-column") return addedRequired(action.column, altered, dialect) ?? [];
+    const required = requiredNow(action);
+    return (required && madeRequired(required, altered, context)) ?? [];
+  });
+}
+
+/** A table that is altered; `table` is null where it is not known. */
+interface Altered {
+  name: Name;
+  key: string;
+  shown: string;
+  table: Table | null;
+}
+
+function addedRequired(column: ColumnDefinition, { shown, table }: Altered, dialect: Dialect): Draft | null {
   const fills = dialect.engine.fillsNewColumns;
-  for (const action of tree.actions) {
-    if (action.what === "add-column") {
-      const { column } = action;
-      const given =
-        column.default !== null || column.generated !== null || column.identity !== null || column.autoincrement;
-      const serial = /serial/i.test(column.type?.name ?? "");
-      if (column.required !== true || given || serial || column.primary || !table || (fills && table.rows === null))
-        continue;
-      drafts.push({
-        weight: fills ? "note" : "ask",
-        message: fills
-          ? `\`${column.name.text}\` is added to \`${shown}\` without a default: rows that are there silently get 0 or an empty text.`
-          : `\`${column.name.text}\` is added to \`${shown}\` as NOT NULL and without a default: the engine refuses that where the table holds rows.`,
-        because: ["rows that are there have no value for it"],
-        remedy: "Give it a default, or add it first, fill it, and then set it NOT NULL.",
-      });
-    } else {
-      const required = requiredNow(action);
-      if (!required) continue;
-      const name = foldName(required, dialect);
-      const known = columnNamed(table, name);
-      const unfilled = creations.addedUnfilled(key, name);
-      if (!known && !unfilled) continue;
-      // Nothing is NULL as far as statistics go.
-      if (known?.required || known?.nulls === 0) continue;
-      const filled = history.hasAssigned(shown, name.toLowerCase());
-      const partly = filled && unfilled ? filledInPart(context, key, shown, name) : null;
-      // The script has seen to it.
-      if (filled && !partly) continue;
-      const written = sqlWriter(dialect);
-      const column = table ? written.column(table, name) : slice(required.start, required.end);
-      const from = table ? written.table(table) : slice(tree.name.start, tree.name.end);
-      drafts.push({
-        weight: "ask",
-        message: `\`${required.text}\` of \`${shown}\` becomes NOT NULL, and rows that hold NULL there make this fail.`,
-        because: partly
-          ? [`the script has added it without a value, and ${partly.place} fills a part of the rows`]
-          : ["it may be NULL so far, and the script fills no gaps before"],
-        remedy: `${partly ? "Fill the rest too" : "Count them first"}: ${partly ? `UPDATE ${from} SET ${column} = … WHERE` : `SELECT COUNT(*) FROM ${from} WHERE`} ${column} IS NULL`,
-      });
-    }
-  }
-  return drafts;
+  if (!table || column.required !== true || fillsItself(column) || column.primary || (fills && table.rows === null))
+    return null;
+  return {
+    weight: fills ? "note" : "ask",
+    message: fills
+      ? `\`${column.name.text}\` is added to \`${shown}\` without a default: rows that are there silently get 0 or an empty text.`
+      : `\`${column.name.text}\` is added to \`${shown}\` as NOT NULL and without a default: the engine refuses that where the table holds rows.`,
+    because: ["rows that are there have no value for it"],
+    remedy: "Give it a default, or add it first, fill it, and then set it NOT NULL.",
+  };
 }
 
 /** The column that an ALTER TABLE makes NOT NULL, under the name that it had. */
@@ -164,17 +149,52 @@ function requiredNow(action: AlterAction): Ident | null {
   return action.what === "change-column" && action.column.required ? action.name : null;
 }
 
+function madeRequired(column: Ident, { name, key, shown, table }: Altered, context: HazardContext): Draft | null {
+  const { dialect, creations, history, slice } = context;
+  const folded = foldName(column, dialect);
+  const known = columnNamed(table, folded);
+  const blank = creations.addedColumn(key, folded)?.blank ?? false;
+  // Nothing is NULL as far as statistics go.
+  if ((!known && !blank) || known?.required || known?.nulls === 0 || mayHaveFilled(history, key, shown)) return null;
+  const filled = history.hasAssigned(shown, folded.toLowerCase());
+  const partly = filled && blank ? filledInPart(history, shown, folded) : null;
+  // The script has seen to it.
+  if (filled && !partly) return null;
+  const writer = sqlWriter(dialect);
+  const own = table ? writer.column(table, folded) : slice(column.start, column.end);
+  const from = table ? writer.table(table) : slice(name.start, name.end);
+  return {
+    weight: "ask",
+    message: `\`${column.text}\` of \`${shown}\` becomes NOT NULL, and rows that hold NULL there make this fail.`,
+    ...(partly
+      ? {
+          because: [`the script has added it without a value, and ${partly.place} fills a part of the rows`],
+          remedy: `Fill the rest too: UPDATE ${from} SET ${own} = … WHERE ${own} IS NULL`,
+        }
+      : {
+          because: ["it may be NULL so far, and the script fills no gaps before"],
+          remedy: `Count them first: SELECT COUNT(*) FROM ${from} WHERE ${own} IS NULL`,
+        }),
+  };
+}
+
+/** Whether the script has done to a table what may fill a gap and is not read as an assignment: an upsert, a MERGE, code. */
+function mayHaveFilled(history: History, key: string, shown: string): boolean {
+  const { brought, removed, updated } = history.touched(key);
+  if (history.mayHaveMade || brought > NEVER || removed > NEVER) return true;
+  return updated > NEVER && !history.of(shown).some(({ statement }) => statement === updated);
+}
+
 /**
  * The only change that has filled a new column, where its filter says nothing of that column: the rows that it leaves out
  * hold NULL. Of several changes only the data could tell whether one of them fills what the others leave.
  */
-function filledInPart({ history }: HazardContext, key: string, shown: string, column: string): PastChange | null {
-  if (history.touched(key).brought > NEVER || history.touched(key).removed > NEVER) return null;
+function filledInPart(history: History, shown: string, column: string): PastChange | null {
   const lower = column.toLowerCase();
   const fills = history.of(shown).filter(({ assigned }) => assigned.has(column) || assigned.has(lower));
   const [only] = fills;
-  if (!only || fills.length > 1 || only.every) return null;
+  if (!only || fills.length > 1 || only.every || only.looped) return null;
   const { where, facts } = only;
   if (where) return where.size > 0 && !where.has(column) && !where.has(lower) ? only : null;
-  return facts && facts.length > 0 && !facts.some(({ key: text }) => text.toLowerCase().includes(lower)) ? only : null;
+  return facts && facts.length > 0 && !facts.some(({ key }) => key.toLowerCase().includes(lower)) ? only : null;
 }

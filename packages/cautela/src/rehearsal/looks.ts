@@ -72,9 +72,10 @@ function differences(writer: SqlWriter, text: ChangeText, table: Table | undefin
     const known = columnNamed(table, column);
     if (known && !writer.equatable(known)) return null;
     parts.push(
-      writer.differs(
+      writer.givenDiffers(
         `${text.ref}.${table ? writer.column(table, column) : written}`,
         writer.stored(`(${value})`, known),
+        known,
       ),
     );
   }

@@ -128,6 +128,16 @@ export abstract class SqlWriter {
     return `(${a} <> ${b} OR (${a} IS NULL AND ${b} IS NOT NULL) OR (${a} IS NOT NULL AND ${b} IS NULL))`;
   }
 
+  /** Whether a text differs in anything from what is made of it, case and trailing blanks included; NULL stays NULL. */
+  altered(text: string, made: string): string {
+    return `${text} <> ${made}`;
+  }
+
+  /** Whether the value that a column is given differs from the one it has, NULLs taken for equal. */
+  givenDiffers(has: string, given: string, _column: Column | undefined): string {
+    return this.differs(has, given);
+  }
+
   /** Whether two stored values of a column differ in anything: in case, in trailing blanks, in their text. */
   contentDiffers(a: string, b: string, _column: Column): string {
     return this.differs(a, b);

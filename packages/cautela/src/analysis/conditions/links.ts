@@ -4,6 +4,7 @@ import { children, walk } from "../../sql/nodes/visitor.ts";
 import { conjuncts } from "../changes/reach.ts";
 import type { BoundRelation, Resolution, ResolvedScope } from "../names/resolution.ts";
 import { plainColumn } from "./constants.ts";
+import type { JoinTree } from "./join-tree.ts";
 
 /** Two columns of two relations that a condition makes equal. */
 export interface ColumnLink {
@@ -157,6 +158,21 @@ export function relationsIn(
     return undefined;
   });
   return { relations, undecided };
+}
+
+/** Whether a condition of a level refers to such tables of it alone. */
+export function asksOf(
+  { conditions, scope }: Pick<JoinTree, "conditions" | "scope">,
+  names: Resolution,
+  such: (relation: BoundRelation) => boolean,
+): boolean {
+  const here = new Set(scope.relations);
+  return conditions.some((whole) =>
+    conjuncts(whole).some((part) => {
+      const { relations } = relationsIn(part, names, here);
+      return relations.size > 0 && [...relations].every(such);
+    }),
+  );
 }
 
 function tie(map: Map<BoundRelation, Set<BoundRelation>>, list: readonly BoundRelation[]): void {

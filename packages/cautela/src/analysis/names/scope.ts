@@ -117,6 +117,21 @@ export class Names {
     return found;
   }
 
+  /**
+   * Whether a query refers to something outside itself, as far as that can be seen: a name without a qualifier is taken for one
+   * of its own where a table of it is not known.
+   */
+  refersOutside(query: Query): boolean {
+    const inner = this.#below(query);
+    const unknown = inner.some((relation) => !relation.known);
+    let found = false;
+    walk(query, (node) => {
+      if (node.kind === "column" && !this.#isOf(node, inner) && !(unknown && node.path.length === 1)) found = true;
+      return !found;
+    });
+    return found;
+  }
+
   /** Whether a condition of a query refers to the query's own tables. */
   refersWithin(query: Query, condition: Expr): boolean {
     const inner = this.#below(query);

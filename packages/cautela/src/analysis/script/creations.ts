@@ -6,6 +6,7 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
 import type { Expr, Ident, Name, Query, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import { isConstantValue } from "../changes/constant-rows.ts";
 import { fillsItself } from "../changes/required.ts";
 
 /** A column that a script has added. */
@@ -33,6 +34,8 @@ export class Creations {
   readonly #columns = new Map<string, AddedColumn>();
   /** The columns of older tables that it has dropped or renamed, by their keys; null: not known. */
   readonly #replaced = new Map<string, ReadonlySet<string> | null>();
+  /** Where the rows of a made table come from: the tables by key, with the columns that they fill; null: all. */
+  readonly #filledFrom = new Map<string, Map<string, ReadonlySet<string> | null>>();
 
   constructor(dialect: Dialect) {
     this.#dialect = dialect;
@@ -103,8 +106,10 @@ export class Creations {
       case "create-table": {
         // IF NOT EXISTS leaves a table alone that the catalog already holds.
         const exists = statement.ifNotExists && catalog?.resolve(statement.name) !== undefined;
-        if (!exists)
-          this.#make(newKey(statement.name, catalog, this.#dialect, statement.temporary), statement.temporary);
+        if (exists) break;
+        const key = newKey(statement.name, catalog, this.#dialect, statement.temporary);
+        this.#make(key, statement.temporary);
+        if (statement.query) this.#fillNew(key, statement.query, catalog);
         break;
       }
       case "select": {
@@ -115,13 +120,18 @@ export class Creations {
         const target = body.into.targets[0];
         if (target?.kind !== "column") break;
         const name: Name = { kind: "name", parts: target.path, link: null, start: target.start, end: target.end };
-        this.#make(newKey(name, catalog, this.#dialect, body.into.temporary), body.into.temporary);
+        const key = newKey(name, catalog, this.#dialect, body.into.temporary);
+        this.#make(key, body.into.temporary);
+        this.#fillNew(key, statement.query, catalog);
         break;
       }
       case "insert": {
-        const { target, source } = statement;
-        if (target.kind !== "table" || this.#replaced.size === 0 || !readsTables(source)) break;
+        const { target, source, columns } = statement;
+        if (target.kind !== "table" || !source || !readsTables(source)) break;
         const key = relationKey(target.name, catalog, this.#dialect);
+        if (this.#made.has(key)) {
+          this.#fill(key, source, columns && carriedColumns(columns, source, this.#dialect), catalog);
+        }
         // Dropped, made again and filled from what was kept meanwhile.
         if (this.#made.has(key) && this.#holdsOlder(key, key, catalog)) this.#made.delete(key);
         break;
@@ -176,6 +186,7 @@ export class Creations {
             this.#replace(key, catalog);
             this.#made.delete(key);
             this.#added.delete(key);
+            this.#filledFrom.delete(key);
           }
         break;
       default:
@@ -214,6 +225,10 @@ export class Creations {
     const made = this.#made.get(key);
     this.#made.delete(key);
     if (made !== undefined && !this.#holdsOlder(renamed, key, catalog)) this.#make(renamed, made);
+    const filled = new Map(this.#filledFrom.get(key));
+    if (made === undefined) filled.set(key, null);
+    this.#filledFrom.set(renamed, filled);
+    this.#filledFrom.delete(key);
     const added = this.#added.get(key);
     this.#added.delete(key);
     for (const column of added ?? []) this.#add(renamed, column);
@@ -221,11 +236,34 @@ export class Creations {
 
   /** Whether a table stands in the place of an older one and has its rows; then the columns that are new are taken note of. */
   #holdsOlder(key: string, now: string, catalog: Catalog | null): boolean {
-    const before = this.#replaced.get(key);
-    const columns = before ? columnsOf(now, catalog) : null;
-    if (!before || !columns) return false;
-    for (const column of columns) if (!before.has(column)) this.#add(key, column);
+    if (!this.#replaced.has(key)) return false;
+    const before = this.#replaced.get(key) ?? null;
+    const columns = columnsOf(now, catalog);
+    // Of an older table that is not known the statement tells that fills the new one from it.
+    const filled = this.#filledFrom.get(now);
+    if (!(before && columns) && !filled?.has(key)) return false;
+    const older = before ?? filled?.get(key);
+    if (older) for (const column of columns ?? []) if (!older.has(column)) this.#add(key, column);
     return true;
+  }
+
+  /** A table that is made from a query: under the name of an older one it may hold that one's rows. */
+  #fillNew(key: string, query: Query, catalog: Catalog | null): void {
+    this.#fill(key, query, null, catalog);
+    if (this.#replaced.size > 0 && this.#holdsOlder(key, key, catalog)) this.#made.delete(key);
+  }
+
+  /** Takes note of the tables that the rows of a made one come from. */
+  #fill(key: string, query: Query, columns: ReadonlySet<string> | null, catalog: Catalog | null): void {
+    const known = this.#filledFrom.get(key) ?? new Map<string, ReadonlySet<string> | null>();
+    walk(query, (node) => {
+      if (node.kind !== "table") return undefined;
+      const from = relationKey(node.name, catalog, this.#dialect);
+      for (const source of [from, ...(this.#filledFrom.get(from)?.keys() ?? [])])
+        if (source !== key || from !== key) known.set(source, columns);
+      return undefined;
+    });
+    this.#filledFrom.set(key, known);
   }
 
   #renameColumn(key: string, from: Ident, to: Ident): void {
@@ -298,6 +336,16 @@ function altersTables(statement: Statement): boolean {
     return !alters;
   });
   return alters;
+}
+
+/** The columns of an INSERT that get more than one constant. */
+function carriedColumns(columns: readonly Name[], { body }: Query, dialect: Dialect): ReadonlySet<string> {
+  const items = body.kind === "select" && body.items.length === columns.length ? body.items : null;
+  return new Set(
+    columns
+      .filter((_, i) => !items || !isConstantValue(items[i].expr, dialect))
+      .map(({ parts }) => foldName(parts[parts.length - 1], dialect)),
+  );
 }
 
 function lastPart({ parts }: Name): string {

@@ -285,6 +285,9 @@ function sessionGuard(
       return engine.pragmas ? guard("foreign keys", !on) : null;
     case "ignore_check_constraints":
       return guard("CHECK constraints", on);
+    // sqlite.org, "PRAGMA writable_schema": a wrong text there makes the file unreadable.
+    case "writable_schema":
+      return engine.pragmas ? guard("the protection of `sqlite_master`, which holds the schema", on) : null;
     case "session_replication_role":
       return guard("triggers and foreign keys", /^replica$/i.test(value));
     default:

@@ -3,13 +3,22 @@ import { foldName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Assignment } from "../../sql/nodes/tree.ts";
+import type { Assignment, Expr } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
 import { isConstantValue } from "../changes/constant-rows.ts";
-import { constant } from "../conditions/constants.ts";
+import { calledName, constant } from "../conditions/constants.ts";
 import type { Creations } from "./creations.ts";
-import { holdsOneRow, isVersionColumn, namesSettings, namesVersion, policyClass } from "./table-class.ts";
+import {
+  holdsOneRow,
+  isVersionColumn,
+  namesSequence,
+  namesSettings,
+  namesSystem,
+  namesVersion,
+  policyClass,
+} from "./table-class.ts";
 
 /** Why a change of every row does no harm. */
 export interface Mitigation {
@@ -48,10 +57,15 @@ export function mitigation(
     if (!named && namesVersion(shown) && (columns.some(isVersionColumn) || all.some(isRelease) || all.some(isNumber)))
       return { kind: "single-row", text: `\`${shown}\` holds a version, in one row` };
     // The version of the whole, whatever the table is called: UPDATE settings SET version = '2.4.1'.
-    const settings = namesSettings(shown) && columns.length > 0 && columns.every((column) => /version/i.test(column));
+    const settings =
+      columns.length > 0 &&
+      ((namesSettings(shown) && columns.every((column) => /version/i.test(column))) ||
+        (namesSystem(shown) && columns.every((column) => /version|release/i.test(column))));
     if (!named && (settings || change.statement.assignments.every(bumpsVersion)))
       return { kind: "single-row", text: `it writes the version into \`${shown}\`` };
   }
+  if (!named && change.statement.kind === "update" && namesSequence(shown) && writesHighest(change))
+    return { kind: "single-row", text: `\`${shown}\` holds the last number of another table, in one row` };
   const added = creations.added(key);
   if (added && change.statement.kind === "update") {
     const columns = change.statement.assignments.flatMap((assignment) => assignment.targets);
@@ -88,6 +102,27 @@ function isNumber({ targets: [target], value }: Assignment): boolean {
     /^(?:number|num|no|nr|value|val|id)$/i.test(target.path[target.path.length - 1].text) &&
     constant(value)?.type === "number"
   );
+}
+
+/** `id = (SELECT MAX(id) FROM berth)`: what a table that stands in for a sequence is set to. */
+function writesHighest({ statement, names }: Change): boolean {
+  return (
+    statement.kind === "update" &&
+    statement.assignments.every(({ value }) => {
+      if (value.kind !== "subquery" || value.query.body.kind !== "select") return false;
+      const { items, where } = value.query.body;
+      return where === null && items.length === 1 && holdsMaximum(items[0].expr) && !names.refersOutside(value.query);
+    })
+  );
+}
+
+function holdsMaximum(expr: Expr): boolean {
+  let holds = false;
+  walk(expr, (node) => {
+    if (node.kind === "call" && /^max$/i.test(calledName(node))) holds = true;
+    return !holds;
+  });
+  return holds;
 }
 
 /** Whether every assigned value is a literal or the time, and none of them is NULL. */

@@ -41,10 +41,9 @@ export function classed(shown: string, policy: Policy): Classed {
   if (first === 35 || first === 64) return { is: "scratch", said: true };
   const words = wordsOf(bare);
   const last = words[words.length - 1] ?? "";
-  if (
-    SCRATCH_FIRST.has(schemaOf(shown)) ||
-    (words.length > 1 ? SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) : last === "tmp" || last === "temp")
-  )
+  // kx_tmp_import: the first word may be the prefix of the whole.
+  const temporary = SCRATCH_FIRST.has(words[0]) || SCRATCH.has(last) || isTemporary(words[1]);
+  if (SCRATCH_FIRST.has(schemaOf(shown)) || (words.length > 1 ? temporary : isTemporary(last)))
     return { is: "scratch", said: false };
   if (isLog(words)) return { is: "log", said: false };
   // cache_page, app_cache_form: the first word may be the prefix of the whole.
@@ -63,6 +62,10 @@ function schemaOf(shown: string): string {
 /** Whether rows of a table are what the business lives on: neither logs, caches, scratch data, nor the version. */
 export function isBusiness(shown: string, policy: Policy): boolean {
   return tableClass(shown, policy) === "business" && !namesVersion(shown);
+}
+
+function isTemporary(word: string): boolean {
+  return word === "tmp" || word === "temp";
 }
 
 function isLog(words: readonly string[]): boolean {
@@ -143,6 +146,12 @@ export function namesVersion(shown: string): boolean {
   );
 }
 
+/** Whether a name says that the table holds the last number given to rows of another: `berth_seq`. */
+export function namesSequence(shown: string): boolean {
+  const words = wordsOf(bareName(shown));
+  return words.length > 1 && /^seq(?:uence)?$/.test(words[words.length - 1]);
+}
+
 /** Whether a column is the like of which a version is kept in: `version`, `VersionId`, `patch_level`, `applied_on`. */
 export function isVersionColumn(column: string): boolean {
   return wordsOf(column).some((word) => VERSION_WORDS.has(word) || /version|revision/.test(word));
@@ -159,6 +168,12 @@ const VERSION_WORDS = new Set([
   "applied",
   "upgraded",
 ]);
+
+/** Whether a name says that the table describes the whole installation: `app_system`. */
+export function namesSystem(shown: string): boolean {
+  const words = wordsOf(bareName(shown));
+  return words[words.length - 1] === "system";
+}
 
 /** Whether a name says that the table holds settings: one row, or one for each setting. */
 export function namesSettings(shown: string): boolean {

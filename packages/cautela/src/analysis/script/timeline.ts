@@ -8,6 +8,7 @@ import { leaves } from "../../sql/reading/executed.ts";
 import { ownText } from "../../text/own-text.ts";
 import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
+import { keepsAllValues } from "../changes/own-value.ts";
 import { conjuncts, type Reach } from "../changes/reach.ts";
 import { takenFrom } from "../changes/taken-from.ts";
 import { takesKeys } from "../changes/taken-keys.ts";
@@ -52,6 +53,8 @@ export class Timeline {
   readonly guards: GuardLedger;
   /** Where a table was altered last in a way that may lose values: the index of the statement, by key. */
   readonly altered = new Map<string, number>();
+  /** Where columns were dropped last: the index of the statement, by table and column in small letters. */
+  readonly #columnsDropped = new Map<string, number>();
   /** Statements that change rows, and whether they stand in a transaction. */
   readonly changes: { at: Moment; key: string; shown: string; span: TransactionSpan | null; reads: string[] }[] = [];
   /** DDL statements that committed a transaction in which rows had been changed. */
@@ -222,6 +225,11 @@ export class Timeline {
     else if (this.warned && this.warned.next === null && !conditional && changes.length > 0) this.warned.next = at;
   }
 
+  /** Whether a column of a table is dropped after a statement. */
+  dropsColumnAfter(key: string, column: string, statement: number): boolean {
+    return (this.#columnsDropped.get(`${key}\0${column.toLowerCase()}`) ?? -1) > statement;
+  }
+
   #begin(at: Moment): void {
     const span: TransactionSpan = { ...newSpan(at), implied: false, end: "open" };
     this.#open = span;
@@ -304,6 +312,7 @@ export class Timeline {
         add({ key, shown, action: "replace", columns: null, table: change.table ?? null, reach: { bound: "some" } });
       const columns = statement.kind === "update" ? lostColumns(statement.assignments, parts) : null;
       if (columns && columns.length === 0) continue;
+      if (keepsAllValues(statement, step)) continue;
       add({
         key,
         shown,
@@ -367,7 +376,11 @@ export class Timeline {
         if (tree.actions.some(({ what }) => LOSES.has(what)))
           this.altered.set(namedRelation(tree.name, catalog, this.#dialect).key, at.statement);
         for (const action of tree.actions)
-          if (action.what === "drop-partition" || action.what === "truncate-partition") {
+          if (action.what === "drop-column") {
+            if (this.#columnsDropped.size >= KEPT) continue;
+            const { key } = namedRelation(tree.name, catalog, this.#dialect);
+            this.#columnsDropped.set(`${key}\0${action.name.text.toLowerCase()}`, at.statement);
+          } else if (action.what === "drop-partition" || action.what === "truncate-partition") {
             const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
             add({
               key,

@@ -1,11 +1,14 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { pinnedConstants } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, pinnedConstants } from "../../analysis/conditions/conditions.ts";
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
-import { connected, isAggregate, linksOf, uniqueOn } from "../../analysis/conditions/links.ts";
+import { asksOf, connected, isAggregate, linksOf, relationsIn, uniqueOn } from "../../analysis/conditions/links.ts";
 import { isEnginesOwn } from "../../analysis/names/missing.ts";
-import type { BoundRelation } from "../../analysis/names/resolution.ts";
+import type { BoundRelation, Resolution } from "../../analysis/names/resolution.ts";
+import { holdsOneRow, namesSettings, namesVersion } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
+import { writtenName } from "../../catalog/names.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
+import type { Statement } from "../../sql/nodes/tree.ts";
 import { columnText } from "../../writing/relation-names.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
@@ -21,6 +24,7 @@ export const openJoin: Hazard = {
   family: "joins",
   statements: ["update", "delete", "insert", "merge", "create-table"],
   weight: "stop",
+  subsumes: ["fan-out"],
   depends: ["names"],
   needs: Trait.several,
   title: "A table that is tied to nothing",
@@ -69,8 +73,17 @@ export const openJoin: Hazard = {
     const conditioned = new Set(level.joins.filter(({ join }) => join.on !== null).flatMap(({ relation }) => relation));
     for (const relation of level.scope.relations) {
       if (tied.has(relation) || conditioned.has(relation) || explicit.has(relation) || oneRow(relation)) continue;
-      // A target without a tie to its FROM is the other hazard.
-      if (level.target && tied.size === 1 && tree.kind !== "insert" && tree.kind !== "merge") continue;
+      const loose = level.target !== null && tied.size === 1 && tree.kind !== "insert" && tree.kind !== "merge";
+      if (loose && level.target) {
+        // A target without a tie to a FROM that is filtered is the other hazard; so are two copies of one table.
+        if (
+          asksOf(level, names, (one) => one !== level.target) ||
+          (relation.table && relation.table === level.target.table)
+        )
+          continue;
+        // Unless a value is taken from it, all that matters is that every row is met.
+        if (!readsFrom(tree, relation, names) || holdsOne(relation)) continue;
+      }
       const pinned = new Set(links.pinned.filter((one) => one.relation === relation).map(({ column }) => column));
       if (pinned.size > 0 && uniqueOn(relation, pinned)) continue;
       if (relation.source?.kind === "table" && isEnginesOwn(relation.source, context.dialect)) continue;
@@ -85,6 +98,7 @@ export const openJoin: Hazard = {
         message: `\`${relation.name}\` is tied to no other table here, so each of its rows meets each row of the others.`,
         because: [
           `no condition mentions \`${relation.name}\` together with another table`,
+          ...(loose ? ["which of its rows gives the value is left to chance"] : []),
           ...(pinned.size > 0 ? [`${listed([...pinned])} ${pinned.size === 1 ? "is" : "are"} no key of it`] : []),
         ],
         remedy: byKey ?? `Add the condition that ties \`${relation.name}\`, or write CROSS JOIN.`,
@@ -95,6 +109,20 @@ export const openJoin: Hazard = {
 };
 
 const NO_RELATIONS: ReadonlySet<BoundRelation> = new Set();
+
+/** Whether a value that is assigned comes from a table. */
+function readsFrom(tree: Statement, relation: BoundRelation, names: Resolution): boolean {
+  const here = new Set([relation]);
+  return assignedIn(tree, names).some(({ value }) => relationsIn(value, names, here).relations.has(relation));
+}
+
+/** A table that holds one row by design, as far as the catalog or its name says. */
+function holdsOne({ source, table }: BoundRelation): boolean {
+  if (holdsOneRow(table ?? null)) return true;
+  if (source?.kind !== "table") return false;
+  const name = writtenName(source.name);
+  return namesSettings(name) || namesVersion(name);
+}
 
 /** A derived table that gives one row at most, whatever it meets. */
 function oneRow({ query, source }: BoundRelation): boolean {

@@ -133,7 +133,7 @@ function isUnmatched(query: Query, { changes }: HazardContext): boolean {
   const own = tablesOf(body.from);
   if (judged.change.conditions.some(({ expr }) => asksFor(expr, own))) return false;
   // Without a tie to the row it is one value for all, and either there or not.
-  return judged.change.names.correlated(query);
+  return judged.change.names.refersOutside(query);
 }
 
 function unmatched(empty: readonly { query: Query; columns: string[] }[], context: HazardContext): Draft {

@@ -1,5 +1,5 @@
 import { joinTreeOf } from "../../analysis/conditions/join-tree.ts";
-import { connected, linksOf } from "../../analysis/conditions/links.ts";
+import { asksOf, connected, linksOf } from "../../analysis/conditions/links.ts";
 import type { BoundRelation } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { foldName, writtenName } from "../../catalog/names.ts";
@@ -86,9 +86,11 @@ export const wrongTarget: Hazard = {
         ({ join }) => join.type === "cross" || join.type === "apply" || join.natural || join.using,
       );
       if (crossed) continue;
-      const filtered = links.pinned.some((one) => one.relation === own);
+      const filtered = asksOf(level, names, (one) => one === own);
       const twin = others.find((one) => one.table && one.table === own.table);
-      if (!twin && (level.conditions.length === 0 || others.every((one) => one.query !== null))) continue;
+      // Where nothing is asked of the others, what is wrong is that they are tied to nothing.
+      const asked = asksOf(level, names, (one) => one !== own);
+      if (!twin && (!asked || others.every((one) => one.query !== null))) continue;
       const conditioned = new Set(level.joins.flatMap(({ join, relation }) => (join.on === null ? [] : relation)));
       // A source that is filtered by no key: one row of it decides for all rows of the target alike.
       const loose = others.some(

@@ -1,5 +1,6 @@
 import { assignedColumns } from "../../analysis/changes/assigned-columns.ts";
 import { isConstantValue } from "../../analysis/changes/constant-rows.ts";
+import { keepsAllValues } from "../../analysis/changes/own-value.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
@@ -9,7 +10,8 @@ import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard, JudgedChange, Weight } from "../hazard.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
+import type { At, Draft, FinishContext, Hazard, JudgedChange, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { refilled } from "../refilled.ts";
 import { allRows, listedShort, rowCount, verb } from "../wording.ts";
@@ -41,7 +43,9 @@ export const everyRow: Hazard = {
     sound: "UPDATE berth SET depth_m = 4.5 WHERE berth_id = 3;",
   },
   lasting: true,
-  check({ changes, dialect, policy, catalog, slice, at, comments }) {
+  check({ tree, names, changes, dialect, policy, catalog, slice, at, comments }) {
+    // UPDATE vessel SET name = name: no value is lost, and that it writes nothing new is said.
+    if (keepsAllValues(tree, { names, changes, dialect })) return [];
     return (
       changes
         .filter(({ result, softener }) => result.filter === "absent" && softener === null)
@@ -51,8 +55,8 @@ export const everyRow: Hazard = {
         )
         .map((judged) => {
           const { change, target, copy } = judged;
-          const key = change.table?.primaryKey?.columns[0];
-          const column = key === undefined ? undefined : sqlWriter(dialect).column(change.table, key);
+          const [first] = change.table?.primaryKey?.columns ?? [];
+          const column = first === undefined ? undefined : sqlWriter(dialect).column(change.table, first);
           const filter = column ? `WHERE ${column} = …` : "WHERE …";
           const because = [...judged.result.because];
           if (change.table?.rows)
@@ -86,13 +90,48 @@ export const everyRow: Hazard = {
                 ? `This script empties ${listedShort(tables)}.`
                 : `This script ${verb(judged)} all rows of ${listedShort(tables)}.`;
           }
-          if (change.action !== "update")
-            draft.settle = (script) => refilled(draft, target, relationKey(change.name, catalog, dialect), at, script);
+          const key = relationKey(change.name, catalog, dialect);
+          draft.settle = (script) =>
+            change.action === "update"
+              ? carriedOver(draft, judged, key, at, script)
+              : refilled(draft, target, key, at, script);
           return draft;
         })
     );
   },
 };
+
+/** Values that come from columns which are dropped afterwards: the column that gets them takes their place. */
+function carriedOver(
+  draft: Draft,
+  { change: { statement } }: JudgedChange,
+  key: string,
+  at: At,
+  { timeline }: FinishContext,
+): Draft {
+  if (statement.kind !== "update" || draft.weight === "note") return draft;
+  const sources = statement.assignments.map(({ value }) => columnsIn(value));
+  const dropped = (column: string): boolean => timeline.dropsColumnAfter(key, column, at.statement);
+  if (!sources.every((columns) => columns.length > 0 && columns.every(dropped))) return draft;
+  const names = listedShort([...new Set(sources.flat())]);
+  return {
+    ...draft,
+    weight: "ask",
+    because: [...draft.because, `its values come from ${names}, which the script drops afterwards`],
+  };
+}
+
+/** The columns that stand in a value, as written; none where it reads from elsewhere. */
+function columnsIn(value: Expr): string[] {
+  const columns: string[] = [];
+  let elsewhere = false;
+  walk(value, (node) => {
+    if (node.kind === "query") elsewhere = true;
+    else if (node.kind === "column") columns.push(node.path[node.path.length - 1].text);
+    return !elsewhere;
+  });
+  return elsewhere ? [] : columns;
+}
 
 /** A filter that has been commented out, and not a comment about one. */
 const WHERE_IN_COMMENT =

@@ -1,5 +1,6 @@
 import type { Change } from "../../analysis/changes/change.ts";
-import { assignedIn, pinsOf, sameValue } from "../../analysis/conditions/conditions.ts";
+import { keepsValue } from "../../analysis/changes/own-value.ts";
+import { type AssignedColumn, assignedIn, pinsOf, sameValue } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { namesKeyOf } from "../../catalog/columns.ts";
@@ -31,17 +32,19 @@ export const keyRewrite: Hazard = {
     dangerous: "UPDATE berth SET berth_id = 107 WHERE berth_id = 7;",
     sound: "UPDATE berth SET code = 'N7' WHERE berth_id = 7;",
   },
-  check({ tree, names, changes, catalog, show }) {
+  check({ tree, names, changes, catalog, show, dialect }) {
     if (tree.kind !== "update" || !catalog) return [];
+    // What writes the value that is there rewrites no key.
+    const rewritten = assignedIn(tree, names).filter((one) => !keepsValue(one, { names, changes, dialect }));
     const drafts: Draft[] = [];
     for (const { change, softener, target } of changes) {
       const { table } = change;
-      if (!table && !softener) drafts.push(...byName(change, target, tree, names, show));
+      if (!table && !softener) drafts.push(...byName(change, target, tree, rewritten, names, show));
       if (!table || softener) continue;
       const key = tableKey(table.schema, table.name);
       const referring = catalog.referencing(key);
       const pinned = pinsOf(change.conditions, names);
-      for (const { column, value } of assignedIn(tree, names)) {
+      for (const { column, value } of rewritten) {
         if (column.relation && column.relation.table !== table) continue;
         // The key of the very row that is meant, written along with the rest.
         const given = constant(value);
@@ -97,13 +100,14 @@ function byName(
   { name, conditions }: Change,
   target: string,
   tree: UpdateStatement,
+  rewritten: readonly AssignedColumn[],
   names: Resolution | null,
   show: HazardContext["show"],
 ): Draft[] {
   if (tree.from.length > 0 || tree.target.length > 1 || tree.target[0]?.kind !== "table") return [];
   const table = name.parts[name.parts.length - 1].text;
   const pinned = pinsOf(conditions, names);
-  return assignedIn(tree, names).flatMap(({ column, value }) => {
+  return rewritten.flatMap(({ column, value }) => {
     const own = namesKeyOf(column.name, table);
     const given = constant(value);
     const kept = pinned.some(

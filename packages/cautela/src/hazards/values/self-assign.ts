@@ -1,8 +1,6 @@
-import { assignedIn, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { plainColumn } from "../../analysis/conditions/constants.ts";
-import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
-import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { keepsValue } from "../../analysis/changes/own-value.ts";
+import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import type { Draft, Hazard } from "../hazard.ts";
 
 /**
  * A column set to itself.
@@ -29,14 +27,9 @@ export const selfAssign: Hazard = {
   check({ tree, names, show, changes, dialect }) {
     if (tree.kind !== "update" && tree.kind !== "merge") return [];
     const drafts: Draft[] = [];
-    for (const { column, value, target } of assignedIn(tree, names)) {
-      const other = usedColumn(value, names);
-      if (!other || other.name !== column.name) continue;
-      const same =
-        column.relation && other.relation
-          ? column.relation === other.relation
-          : pathOf(target) === pathOf(value) || isTargets(target, value, changes, dialect);
-      if (!same) continue;
+    for (const assigned of assignedIn(tree, names)) {
+      const { column, value, target } = assigned;
+      if (!keepsValue(assigned, { names, changes, dialect })) continue;
       // Assigning a stamp to itself is how it is kept (mysql).
       if (column.offered?.column?.onUpdate) continue;
       drafts.push({
@@ -48,20 +41,3 @@ export const selfAssign: Hazard = {
     return drafts;
   },
 };
-
-/** `fee = mooring.fee`: what follows SET without an alias is the target's, and so is what has the target's name in front. */
-function isTargets(target: Expr, value: Expr, changes: HazardContext["changes"], dialect: Dialect): boolean {
-  const [own, from] = [plainColumn(target), plainColumn(value)];
-  if (own?.path.length !== 1 || from?.path.length !== 2 || changes.length !== 1 || dialect.grammar.joinedUpdate)
-    return false;
-  return from.path[0].text.toLowerCase() === changes[0].change.relation?.name.toLowerCase();
-}
-
-/** A column as written, in small letters: the text itself may be one of dynamic SQL. */
-function pathOf(expr: Expr): string {
-  return (
-    plainColumn(expr)
-      ?.path.map(({ text }) => text.toLowerCase())
-      .join(".") ?? ""
-  );
-}

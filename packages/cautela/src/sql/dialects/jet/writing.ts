@@ -56,6 +56,14 @@ export class JetWriter extends SqlWriter {
     return `IIF(${condition}, ${yes}, ${no})`;
   }
 
+  override altered(text: string, made: string): string {
+    return `StrComp(${text}, ${made}, 0) <> 0`;
+  }
+
+  override givenDiffers(has: string, given: string, column: Column | undefined): string {
+    return column ? this.contentDiffers(has, given, column) : this.differs(has, given);
+  }
+
   override contentDiffers(a: string, b: string, column: Column): string {
     if (!/^(?:text|char|varchar|memo|longtext|longchar|string|alphanumeric|long text)/.test(column.type))
       return this.differs(a, b);

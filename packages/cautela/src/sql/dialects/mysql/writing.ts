@@ -44,6 +44,18 @@ export class MysqlWriter extends SqlWriter {
     return `NOT (${a} <=> ${b})`;
   }
 
+  // Collations tell neither case nor, mostly, trailing blanks apart; what counts as changed does.
+  override altered(text: string, made: string): string {
+    return `CAST(${text} AS BINARY) <> CAST(${made} AS BINARY)`;
+  }
+
+  override givenDiffers(has: string, given: string, column: Column | undefined): string {
+    if (!column || !TEXT.test(column.type)) return this.differs(has, given);
+    // A literal may come in another character set than the column's.
+    const bytes = (value: string): string => `CAST(CONVERT(${value} USING utf8mb4) AS BINARY)`;
+    return this.differs(bytes(has), bytes(given));
+  }
+
   override contentDiffers(a: string, b: string, column: Column): string {
     return TEXT.test(column.type) ? this.differs(`CAST(${a} AS BINARY)`, `CAST(${b} AS BINARY)`) : this.differs(a, b);
   }

@@ -43,6 +43,10 @@ export class SqliteWriter extends SqlWriter {
     return `${a} IS NOT ${b}`;
   }
 
+  override givenDiffers(has: string, given: string, column: Column | undefined): string {
+    return column ? this.contentDiffers(has, given, column) : this.differs(has, given);
+  }
+
   override contentDiffers(a: string, b: string, _column: Column): string {
     return `${a} IS NOT ${b} COLLATE BINARY`;
   }

@@ -34,6 +34,17 @@ export class TsqlWriter extends SqlWriter {
     return { begin: "BEGIN TRANSACTION", commit: "COMMIT TRANSACTION" };
   }
 
+  // Most collations tell neither case nor trailing blanks apart.
+  override altered(text: string, made: string): string {
+    return `CAST(${text} AS varbinary(max)) <> CAST(${made} AS varbinary(max))`;
+  }
+
+  override givenDiffers(has: string, given: string, column: Column | undefined): string {
+    if (!column || !CHARACTERS.test(column.type)) return this.differs(has, given);
+    const whole = (value: string): string => `CAST(${value} AS nvarchar(max)) COLLATE Latin1_General_100_BIN2`;
+    return `EXISTS (SELECT ${whole(has)} EXCEPT SELECT ${whole(given)})`;
+  }
+
   override contentDiffers(a: string, b: string, column: Column): string {
     const whole = (value: string): string => {
       if (/^(?:n?text|xml|json)$/.test(column.type)) return `CAST(${value} AS nvarchar(max))`;

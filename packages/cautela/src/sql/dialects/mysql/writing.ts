@@ -51,8 +51,9 @@ export class MysqlWriter extends SqlWriter {
 
   override givenDiffers(has: string, given: string, column: Column | undefined): string {
     if (!column || !TEXT.test(column.type)) return this.differs(has, given);
-    // A literal may come in another character set than the column's.
-    const bytes = (value: string): string => `CAST(CONVERT(${value} USING utf8mb4) AS BINARY)`;
+    // A literal may come in another character set than the column's; its ASCII is the same in all of them.
+    const plain = !/[^ -~\s]/.test(given);
+    const bytes = (value: string): string => `CAST(${plain ? value : `CONVERT(${value} USING utf8mb4)`} AS BINARY)`;
     return this.differs(bytes(has), bytes(given));
   }
 

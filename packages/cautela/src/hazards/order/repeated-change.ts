@@ -1,10 +1,10 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
+import { isRelative } from "../../analysis/changes/relative-value.ts";
 import { assignedIn } from "../../analysis/conditions/conditions.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Hazard, HazardContext } from "../hazard.ts";
-import { isRelative } from "../values/drifts-on-rerun.ts";
 
 /**
  * The same change twice in one script.

@@ -1,3 +1,4 @@
+import { isOwn, isRelative, mentions } from "../../analysis/changes/relative-value.ts";
 import {
   type AssignedColumn,
   assignedIn,
@@ -7,14 +8,14 @@ import {
   sameValue,
   usedColumn,
 } from "../../analysis/conditions/conditions.ts";
-import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { implied } from "../../analysis/conditions/filter-facts.ts";
 import type { History } from "../../analysis/script/history.ts";
 import { wantedOf } from "../../analysis/script/prepared.ts";
-import { columnLike, partedName } from "../../catalog/columns.ts";
+import { partedName } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
 import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
-import type { Binary, Expr, InsertStatement } from "../../sql/nodes/tree.ts";
+import type { Expr, InsertStatement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext, JudgedChange } from "../hazard.ts";
 
@@ -58,10 +59,14 @@ export const driftsOnRerun: Hazard = {
     if (!judged || judged.softener || judged.result.filter === "dead") return [];
     const list = assignedIn(tree, names);
     const drafts: Draft[] = [];
+    let kept = false;
     for (const given of list) {
       const { column, value, assignment } = given;
       const relative = assignment.op !== "=" || isRelative(value, column.name, context);
-      if (!relative) continue;
+      // Two columns that change places are told once.
+      const source = relative || kept ? null : overwrittenSource(given, list, context);
+      kept ||= source !== null;
+      if (!relative && !source) continue;
       const filter = filterParts(judged.change.conditions);
       const assigned = new Set(list.map((one) => one.column.name));
       // A filter on the column itself, or on one that the statement also sets, keeps changed rows out.
@@ -77,7 +82,9 @@ export const driftsOnRerun: Hazard = {
           ? `\`${shown}\` is run ${statement.repeat} times by the separator after it, each time on the result of the one before.`
           : `Run twice, this applies \`${shown}\` twice to \`${judged.target}\`.`,
         because: [
-          `the new \`${column.name}\` is made from the old one`,
+          source
+            ? `\`${source}\` gets another value in the same statement, and a second run takes that one`
+            : `the new \`${column.name}\` is made from the old one`,
           guard
             ? `\`${context.show(guard)}\` keeps rows out that have been changed`
             : "nothing in the filter tells a changed row from an unchanged one",
@@ -109,6 +116,25 @@ export const driftsOnRerun: Hazard = {
     return drafts;
   },
 };
+
+/** The column whose value is kept in this one, and which the same statement overwrites; null: there is none. */
+function overwrittenSource(
+  { value, column }: AssignedColumn,
+  list: readonly AssignedColumn[],
+  context: HazardContext,
+): string | null {
+  const used = usedColumn(value, context.names);
+  if (!used || used.name === column.name || !isOwn(value, used.name, context)) return null;
+  const at = list.findIndex((one) => one.column.name === used.name);
+  const own = list.findIndex((one) => one.column.name === column.name);
+  // Where assignments run from left to right, what is read has been written already.
+  if (at < 0 || (context.dialect.engine.assignsInOrder && at < own)) return null;
+  const given = list[at];
+  // SET a = b, b = a, one after the other, leaves b as it is.
+  if (context.dialect.engine.assignsInOrder && mentions(given.value, column.name, context)) return null;
+  if (given.assignment.op !== "=" || mentions(given.value, used.name, context)) return null;
+  return used.name;
+}
 
 /** EXISTS, IN and their opposites: what is written there later may keep a row out. */
 function asksTable(part: Expr): boolean {
@@ -201,102 +227,6 @@ function markedLater(draft: Draft, asked: readonly Asked[], { at }: HazardContex
   return null;
 }
 
-const DEEPEST = 300;
-
-/** Whether a value goes on from the column's own: arithmetic or concatenation with something. */
-export function isRelative(value: Expr, column: string, context: HazardContext, depth = 0): boolean {
-  // What a longer chain of operators does with the column is not followed.
-  if (depth > DEEPEST) return false;
-  if (value.kind === "cast") return isRelative(value.operand, column, context, depth + 1);
-  // A switch that is turned over.
-  if (value.kind === "unary" && (value.op === "not" || value.op === "~"))
-    return isOwn(value.operand, column, context) || isRelative(value.operand, column, context, depth + 1);
-  if (value.kind === "call") {
-    const name = value.name.parts[value.name.parts.length - 1].text.toLowerCase();
-    if (
-      /^(?:round|ceil|ceiling|floor|trunc|truncate|coalesce|ifnull|nvl|isnull|greatest|least|abs|cast|nz)$/.test(name)
-    )
-      return value.args.some((arg) => arg.kind !== "column" && isRelative(arg, column, context, depth + 1));
-    // JSON that is set to what it holds and something more.
-    if (/^(?:json_set|json_replace|jsonb_set|json_modify|jsonb_insert)$/.test(name)) {
-      const [own, ...rest] = value.args;
-      return own !== undefined && isOwn(own, column, context) && rest.some((arg) => reckonsWith(arg, column, context));
-    }
-    return (
-      /^(?:concat|date_add|date_sub|dateadd|adddate|subdate|add_months|array_append|json_array_append)$/.test(name) &&
-      value.args.some((arg) => isOwn(arg, column, context))
-    );
-  }
-  if (value.kind === "case")
-    return [...value.whens.map((one) => one.result), ...(value.otherwise ? [value.otherwise] : [])].some((one) =>
-      isRelative(one, column, context, depth + 1),
-    );
-  // A mask gives the same when it is applied again; in Jet & puts texts together.
-  const puts = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%^&]|\|\|)$/ : /^(?:[-+*/%^]|\|\|)$/;
-  if (value.kind !== "binary" || !puts.test(value.op)) return false;
-  // With a NULL nothing is left of the old value, or (Oracle) all of it.
-  if ([value.left, value.right].some((side) => constant(side)?.type === "null")) return false;
-  if (isNeutral(value) || settlesJson(value, column, context)) return false;
-  return [value.left, value.right].some(
-    (side) =>
-      isOwn(side, column, context) ||
-      isRelative(side, column, context, depth + 1) ||
-      (side.kind === "call" && side.args.some((arg) => isOwn(arg, column, context))),
-  );
-}
-
-/** JSON from which a key is taken, or into which an object is merged: a second time nothing is left to do (postgresql). */
-function settlesJson({ op, left, right }: Binary, column: string, context: HazardContext): boolean {
-  const { names, changes } = context;
-  const used = usedColumn(left, names);
-  const type = used?.offered?.column?.type ?? columnLike(changes[0]?.change.table, column)?.type ?? "";
-  const object =
-    right.kind === "call" && /^jsonb?_build_object$/i.test(right.name.parts[right.name.parts.length - 1].text);
-  if (op === "||" && object) return !reckonsWith(right, column, context);
-  const other = constant(right.kind === "cast" ? right.operand : right);
-  if (other?.type !== "string") return false;
-  if (op === "||" && /^\s*\{/.test(other.value)) return type === "" || /^jsonb?$/.test(type);
-  return op === "-" && (type === "" || type === "jsonb" || type === "hstore");
-}
-
-/** Whether an expression is that column of the row that is changed, and not the like of it in another table. */
-function isOwn(expr: Expr, column: string, { names, changes, tree, dialect }: HazardContext): boolean {
-  const used = usedColumn(expr, names);
-  const ref = plainColumn(expr);
-  if (used?.name !== column || !ref) return false;
-  const target = changes[0]?.change.relation?.name ?? (tree.kind === "insert" ? insertTarget(tree, dialect) : null);
-  if (used.relation) return used.relation.name === target;
-  // EXCLUDED is the new row, and so is the alias of VALUES … AS new.
-  return ref.path.length < 2 || target === null || foldName(ref.path[ref.path.length - 2], dialect) === target;
-}
-
-function insertTarget({ target }: InsertStatement, dialect: HazardContext["dialect"]): string | null {
-  if (target.kind !== "table") return null;
-  return foldName(target.alias ?? target.name.parts[target.name.parts.length - 1], dialect);
-}
-
-/** Whether something is added to, or taken from, a part of the column. */
-function reckonsWith(expr: Expr, column: string, context: HazardContext): boolean {
-  let found = false;
-  walk(expr, (node) => {
-    if (node.kind === "binary" && /^[-+*/]$/.test(node.op))
-      walk(node, (inner) => {
-        if (inner.kind === "column" && isOwn(inner, column, context)) found = true;
-        return !found;
-      });
-    return !found;
-  });
-  return found;
-}
-
-/** `price * 1`, `price + 0`: the value stays as it is. */
-function isNeutral({ op, left, right }: Binary): boolean {
-  const [a, b] = [constant(left), constant(right)];
-  const is = (side: typeof a, value: number): boolean => side?.type === "number" && side.value === value;
-  if (op === "+" || op === "-") return is(b, 0) || (op === "+" && is(a, 0));
-  return (op === "*" || op === "/") && (is(b, 1) || (op === "*" && is(a, 1)));
-}
-
 /** The branch of an upsert that goes on from what is there: each run adds again. */
 function upserts(tree: InsertStatement, context: HazardContext): Draft[] {
   const drafts: Draft[] = [];
@@ -316,6 +246,7 @@ function upserts(tree: InsertStatement, context: HazardContext): Draft[] {
 
 /** Whether a row that met a condition no longer meets it once it is changed. */
 function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardContext): boolean {
+  if (part.kind === "in") return leavesList(part, list, context);
   if (part.kind !== "binary") return true;
   const flipped = constant(part.left) !== null;
   const [side, other] = flipped ? [part.right, part.left] : [part.left, part.right];
@@ -331,6 +262,20 @@ function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardCont
   const low = flipped ? part.op.startsWith("<") : part.op.startsWith(">");
   const high = flipped ? part.op.startsWith(">") : part.op.startsWith("<");
   return !(low && !high && up) && !(high && !low && !up);
+}
+
+/** WHERE state IN (1, 2) SET state = CASE state WHEN 1 THEN 2 WHEN 2 THEN 1 END: all that is given is in the list as well. */
+function leavesList(
+  { operand, items, negated }: Extract<Expr, { kind: "in" }>,
+  list: readonly AssignedColumn[],
+  { names }: HazardContext,
+): boolean {
+  const name = usedColumn(operand, names)?.name;
+  const given = list.find(({ column }) => column.name === name)?.value;
+  if (negated || !items || given?.kind !== "case") return true;
+  const results = given.whens.map(({ result }) => constant(result));
+  const known = items.map(constant);
+  return !results.every((result) => result !== null && known.some((one) => one !== null && sameValue(one, result)));
 }
 
 /** Whether a relative value is larger than the old one; null where that is not known. */

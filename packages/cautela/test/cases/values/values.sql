@@ -57,6 +57,7 @@ UPDATE mooring AS m SET from_day = r.to_day, to_day = r.from_day FROM request r 
 -- finds: 0 swapped-columns stop
 UPDATE mooring SET from_day = to_day, to_day = from_day WHERE mooring_id = 3;
 -- case: exchanged in one table, all at once [postgresql sqlite tsql]
+-- finds: 0 drifts-on-rerun ask
 UPDATE mooring SET from_day = to_day, to_day = from_day WHERE mooring_id = 3;
 -- case: the neighbour of the column [postgresql]
 -- finds: 0 lookalike-column ask

@@ -3,7 +3,7 @@ import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Binary, Call, Case, Expr, InsertStatement, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
-import { sameValue, usedColumn } from "../conditions/conditions.ts";
+import { type ConstantValue, sameValue, usedColumn } from "../conditions/conditions.ts";
 import { calledName, constant, plainColumn } from "../conditions/constants.ts";
 import type { Resolution } from "../names/resolution.ts";
 import type { JudgedChange } from "./judged-change.ts";
@@ -72,12 +72,10 @@ function callGoesOn(value: Call, column: string, context: Assigning, below: (exp
   const { args } = value;
   const name = calledName(value).toLowerCase();
   const own = (expr: Expr | undefined): boolean => expr !== undefined && isOwn(expr, column, context);
+  const carried = (expr: Expr | undefined): boolean => expr !== undefined && carries(expr, column, context);
   if (PASSES_ON.test(name)) return args.some((arg) => arg.kind !== "column" && below(arg));
-  if (GOES_ON.test(name)) {
-    if (/^concat/.test(name) && isPutTogether(args, column, context)) return false;
-    return args.some((arg) => own(arg) || below(arg) || (arg.kind === "call" && arg.args.some(own)));
-  }
-  if (ENCODES.test(name)) return args.some((arg) => mentions(arg, column, context));
+  if (GOES_ON.test(name)) return !(/^concat/.test(name) && isPutTogether(args, column, context)) && args.some(carried);
+  if (ENCODES.test(name)) return args.some(carried);
   if (SETS_JSON.test(name)) {
     const [first, ...rest] = args;
     return own(first) && rest.some((arg) => reckonsWith(arg, column, context));
@@ -90,10 +88,10 @@ function callGoesOn(value: Call, column: string, context: Assigning, below: (exp
       decodesOn(args, column, context)
     );
   // date(day, '+1 year') (sqlite)
-  if (/^(?:date|time|datetime|julianday)$/.test(name) && own(args[0]))
+  if (/^(?:date|time|datetime|julianday)$/.test(name) && carried(args[0]))
     return args.slice(1).some((arg) => /^\s*[-+\d]/.test(textOf(arg) ?? ""));
-  if (!own(args[0])) return args.some((arg) => arg.kind !== "column" && arg.kind !== "literal" && below(arg));
-  return cutsAgain(name, args, column, context);
+  const [first] = args;
+  return (carried(first) && cutsAgain(name, args, column, context)) || (first !== undefined && below(first));
 }
 
 /** Whether a function of texts, applied to the column, changes its own result once more. */
@@ -119,7 +117,7 @@ function cutsAgain(name: string, [, ...rest]: readonly Expr[], column: string, c
     }
     case "replace": {
       const [sought, put] = [from && textOf(from), length && textOf(length)];
-      return !!sought && !!put && put.includes(sought);
+      return !!sought && !!put && put !== sought && put.includes(sought);
     }
     default:
       return false;
@@ -133,14 +131,38 @@ function operatorGoesOn(value: Binary, column: string, context: Assigning, below
   const sides = [value.left, value.right];
   // With a NULL nothing is left of the old value, or (Oracle) all of it.
   if (sides.some((side) => constant(side)?.type === "null")) return false;
-  if (isNeutral(value) || settlesJson(value, column, context)) return false;
+  if (isNeutral(value)) return sides.some(below);
+  if (settlesJson(value, column, context) || roundsTo(value, column, context)) return false;
   if (/^(?:\+|&|\|\|)$/.test(value.op) && isPutTogether(operandsOf(value), column, context)) return false;
-  return sides.some(
-    (side) =>
-      isOwn(side, column, context) ||
-      below(side) ||
-      (side.kind === "call" && side.args.some((arg) => isOwn(arg, column, context))),
-  );
+  return sides.some((side) => carries(side, column, context));
+}
+
+/** FLOOR(n / 10) * 10: what is rounded so stays as it is. */
+function roundsTo({ op, left, right }: Binary, column: string, context: Assigning): boolean {
+  if (op !== "*" || left.kind !== "call" || !/^(?:round|floor|ceil|ceiling|trunc|int)$/i.test(calledName(left)))
+    return false;
+  const [inner] = left.args;
+  const [by, times] = [inner?.kind === "binary" && inner.op === "/" ? constant(inner.right) : null, constant(right)];
+  return !!by && !!times && sameValue(by, times) && inner?.kind === "binary" && isOwn(inner.left, column, context);
+}
+
+/** Whether the value of the column goes into that of an expression, and not only into what it asks. */
+function carries(expr: Expr, column: string, context: Assigning, depth = 0): boolean {
+  if (depth > DEEPEST) return false;
+  const below = (one: Expr): boolean => carries(one, column, context, depth + 1);
+  switch (expr.kind) {
+    case "cast":
+    case "unary":
+      return below(expr.operand);
+    case "binary":
+      return /^(?:[-+*/%^#&|]|\|\|)$/.test(expr.op) && (below(expr.left) || below(expr.right));
+    case "case":
+      return expr.whens.some(({ result }) => below(result)) || (expr.otherwise !== null && below(expr.otherwise));
+    case "call":
+      return (/^(?:if|iif)$/i.test(calledName(expr)) ? expr.args.slice(1) : expr.args).some(below);
+    default:
+      return isOwn(expr, column, context);
+  }
 }
 
 /** UPPER(LEFT(name, 1)) || SUBSTR(name, 2): pieces of the column alone, put together again. */
@@ -169,10 +191,17 @@ function mapsOn({ operand, whens, otherwise }: Case, column: string, context: As
   const pairs: [Expr, Expr][] = [];
   for (const { when, result } of whens) {
     const [side, value] = operand ? [operand, when] : equalTo(when);
-    if (!side || !value || !isOwn(side, column, context)) return false;
+    if (!side || !value || !standsFor(side, column, context)) return false;
     pairs.push([value, result]);
   }
   return changesAgain(pairs, otherwise);
+}
+
+/** The column, or COALESCE, LOWER and the like of it. */
+function standsFor(expr: Expr, column: string, context: Assigning): boolean {
+  if (expr.kind !== "call") return isOwn(expr, column, context);
+  const [first] = expr.args;
+  return first !== undefined && PASSES_ON.test(calledName(expr).toLowerCase()) && isOwn(first, column, context);
 }
 
 function equalTo(when: Expr): [Expr | null, Expr | null] {
@@ -182,7 +211,7 @@ function equalTo(when: Expr): [Expr | null, Expr | null] {
 
 /** DECODE(state, 1, 2, 2, 3, state) (plsql). */
 function decodesOn([operand, ...rest]: readonly Expr[], column: string, context: Assigning): boolean {
-  if (!operand || !isOwn(operand, column, context)) return false;
+  if (!operand || !standsFor(operand, column, context)) return false;
   const pairs: [Expr, Expr][] = [];
   for (let i = 0; i + 1 < rest.length; i += 2) pairs.push([rest[i], rest[i + 1]]);
   return changesAgain(pairs, rest.length % 2 > 0 ? rest[rest.length - 1] : null);
@@ -190,10 +219,12 @@ function decodesOn([operand, ...rest]: readonly Expr[], column: string, context:
 
 /** Whether a map of constants gives a value that it maps to another one. */
 function changesAgain(pairs: readonly [Expr, Expr][], otherwise: Expr | null): boolean {
-  const known = pairs.flatMap(([from, to]) => {
-    const [a, b] = [constant(from), constant(to)];
-    return a && b ? { from: a, to: b } : [];
-  });
+  const known: { from: ConstantValue; to: ConstantValue }[] = [];
+  for (const [when, result] of pairs) {
+    const [from, to] = [constant(when), constant(result)];
+    // The first branch for a value is the one that counts.
+    if (from && to && !known.some((one) => sameValue(one.from, from))) known.push({ from, to });
+  }
   const rest = otherwise ? constant(otherwise) : null;
   return known.some(({ to }) => {
     const again = known.find(({ from }) => sameValue(from, to));

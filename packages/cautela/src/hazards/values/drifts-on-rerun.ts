@@ -64,7 +64,7 @@ export const driftsOnRerun: Hazard = {
       const { column, value, assignment } = given;
       const relative = assignment.op !== "=" || isRelative(value, column.name, context);
       // Two columns that change places are told once.
-      const source = relative || kept ? null : overwrittenSource(given, list, context);
+      const source: string | null = relative || kept ? null : overwrittenSource(given, list, context);
       kept ||= source !== null;
       if (!relative && !source) continue;
       const filter = filterParts(judged.change.conditions);

@@ -2,6 +2,7 @@ import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/c
 import { calledName, standsIn } from "../../analysis/conditions/constants.ts";
 import { type JoinTree, joinTreeOf } from "../../analysis/conditions/join-tree.ts";
 import { isAggregate, relationsIn } from "../../analysis/conditions/links.ts";
+import { findsParent } from "../../analysis/conditions/parents.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { bareName } from "../../catalog/names.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
@@ -126,12 +127,13 @@ function holdsAggregate(expr: Expr): boolean {
 }
 
 /** Whether a row may find no match in a scalar subquery, and no filter of the statement asks for one. */
-function isUnmatched(query: Query, { changes }: HazardContext): boolean {
+function isUnmatched(query: Query, { changes, names, dialect }: HazardContext): boolean {
   const { body } = query;
   if (body.kind !== "select" || body.from.length === 0) return false;
   const [judged] = changes;
   const own = tablesOf(body.from);
   if (judged.change.conditions.some(({ expr }) => asksFor(expr, own))) return false;
+  if (findsParent(query, judged.change, names, dialect)) return false;
   // Without a tie to the row it is one value for all, and either there or not.
   return judged.change.names.refersOutside(query);
 }
@@ -156,7 +158,8 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
   );
   const empties = columns.every((name) => isAskedEmpty(bareName(name), judged));
   return {
-    weight: required ? "stop" : derived || empties ? "note" : judged.result.filter === "absent" ? "stop" : "ask",
+    // Whether there is such a row only the data could tell.
+    weight: !required && (derived || empties) ? "note" : "ask",
     message: `Rows of \`${judged.target}\` for which \`${from}\` holds no match get NULL for ${listed(columns)}.`,
     because: [
       `\`${context.show(query)}\` gives NULL when it finds nothing`,

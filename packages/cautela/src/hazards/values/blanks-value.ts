@@ -1,11 +1,9 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
-import { calledName, constant } from "../../analysis/conditions/constants.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
+import { asksFor, isNullable, nullPasses, operatorPassesNull } from "../../analysis/conditions/nullable.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
-
-const PASSES_ON =
-  /^(?:replace|regexp_replace|translate|substr|substring|upper|lower|trim|ltrim|rtrim|lpad|rpad|round|abs|json_set|jsonb_set|left|right|overlay|stuff|instr|mod|power|date_add|date_sub|dateadd)$/i;
 
 /**
  * A NULL in an expression that passes it on.
@@ -91,9 +89,8 @@ function mayBlank(value: Expr, column: string, context: HazardContext): Draft | 
     const used = usedColumn(operand, context.names);
     const known = used?.offered?.column;
     // A column of a joined table may be NULL for other reasons.
-    if (!known || used.relation?.table !== table || used.name === column) continue;
-    if (known.required || known.generated || table?.primaryKey?.columns.includes(known.name)) continue;
-    if (parts.some((part) => asksFor(part, used.name, context))) continue;
+    if (!known || used.relation?.table !== table || used.name === column || !isNullable(used)) continue;
+    if (parts.some((part) => asksFor(part, used, context.names))) continue;
     return {
       weight: "ask",
       message: `Where \`${known.name}\` is NULL, \`${context.show(value)}\` is NULL too, and \`${column}\` of \`${judged.target}\` ${own?.required ? "may not be NULL" : "loses what it held"}.`,
@@ -104,38 +101,21 @@ function mayBlank(value: Expr, column: string, context: HazardContext): Draft | 
   return null;
 }
 
-/** The operands of a chain of operators that give NULL when one of them is NULL; false where it is no such chain. */
+/** The operands of a chain of operators and functions that give NULL when one of them is NULL; false where it is no such chain. */
 function operandsOf(expr: Expr, context: HazardContext, into: Expr[], depth: number): boolean {
   const { dialect } = context;
   if (depth > CHAIN) return false;
-  if (expr.kind === "call" && /^concat$/i.test(calledName(expr)) && dialect.engine.concatBlanks) {
-    for (const arg of expr.args) if (!operandsOf(arg, context, into, depth + 1)) into.push(arg);
-    return true;
-  }
-  if (expr.kind !== "binary" || !/^(?:\|\||[-+*/])$/.test(expr.op)) return false;
-  if (expr.op === "||" && (dialect.engine.emptyIsNull || dialect.grammar.pipesAreOr)) return false;
-  for (const side of [expr.left, expr.right]) if (!operandsOf(side, context, into, depth + 1)) into.push(side);
-  return true;
+  const below =
+    expr.kind === "call"
+      ? nullPasses(expr, dialect)
+      : expr.kind === "binary" && operatorPassesNull(expr, dialect)
+        ? [expr.left, expr.right]
+        : [];
+  for (const one of below) if (!operandsOf(one, context, into, depth + 1)) into.push(one);
+  return below.length > 0;
 }
 
 const CHAIN = 100;
-
-/** Whether a condition lets no row through in which a column is NULL. */
-function asksFor(part: Expr, column: string, { names }: HazardContext): boolean {
-  const is = (one: Expr): boolean => usedColumn(one, names)?.name === column;
-  switch (part.kind) {
-    case "binary":
-      return /^(?:[<>]=?|=|<>|!=)$/.test(part.op) && (is(part.left) || is(part.right));
-    case "is":
-      return part.test === "null" && part.negated && is(part.operand);
-    case "in":
-    case "between":
-    case "like":
-      return is(part.operand);
-    default:
-      return false;
-  }
-}
 
 /** The part of an expression that is NULL whatever the row holds. */
 function blank(expr: Expr, context: HazardContext): Expr | null {
@@ -144,24 +124,16 @@ function blank(expr: Expr, context: HazardContext): Expr | null {
     const value = constant(one);
     return value?.type === "null" || (dialect.engine.emptyIsNull && value?.type === "string" && value.value === "");
   };
-  if (expr.kind === "binary") {
-    // Oracle and Jet's & leave a NULL out of a concatenation; || is OR in mysql.
-    if (expr.op === "||" && (dialect.engine.emptyIsNull || dialect.grammar.pipesAreOr)) return null;
-    if (expr.op === "&" && dialect.engine.ampersandSkipsNull) return null;
-    if (/^(?:\|\||[-+*/%&])$/.test(expr.op) && (isNull(expr.left) || isNull(expr.right))) return expr;
-    return blank(expr.left, context) ?? blank(expr.right, context);
-  }
-  if (expr.kind === "call") {
-    const name = expr.name.parts[expr.name.parts.length - 1].text;
-    if (/^concat$/i.test(name) && dialect.engine.concatBlanks && expr.args.some(isNull)) return expr;
-    if (!PASSES_ON.test(name)) return null;
-    // REPLACE(x, 'a', NULL) removes the piece in Oracle.
-    if (dialect.engine.emptyIsNull) return null;
-    if (expr.args.some(isNull)) return expr;
-    for (const arg of expr.args) {
-      const found = blank(arg, context);
-      if (found) return found;
-    }
+  const below =
+    expr.kind === "call"
+      ? nullPasses(expr, dialect)
+      : expr.kind === "binary" && operatorPassesNull(expr, dialect)
+        ? [expr.left, expr.right]
+        : [];
+  if (below.some(isNull)) return expr;
+  for (const one of expr.kind === "binary" ? [expr.left, expr.right] : below) {
+    const found = blank(one, context);
+    if (found) return found;
   }
   return null;
 }

@@ -1,15 +1,19 @@
 import { fillsItself, mustBeGiven } from "../../analysis/changes/required.ts";
-import { assignedIn } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, type UsedColumn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
+import { nullableIn } from "../../analysis/conditions/nullable.ts";
+import type { Resolution } from "../../analysis/names/resolution.ts";
 import { type History, NEVER, type PastChange } from "../../analysis/script/history.ts";
 import { columnLike, columnNamed } from "../../catalog/columns.ts";
+import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import { foldName } from "../../catalog/names.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { AlterAction, ColumnDefinition, Expr, Ident, Name, Query } from "../../sql/nodes/tree.ts";
+import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -27,7 +31,7 @@ export const nullIntoRequired: Hazard = {
   title: "NULL for a column that may not be NULL",
   explanation:
     "The column is declared NOT NULL, and the statement writes NULL into it: the engine refuses the whole statement. MySQL and MariaDB without " +
-    "strict mode write 0 or an empty text instead, which is worse.",
+    "strict mode write 0 or an empty text instead, which is worse. Where only the rows could tell whether a value is NULL, it is a note.",
   remedy: "Write the value that stands for nothing in this column, or leave the column out.",
   example: {
     dialect: "postgresql",
@@ -57,7 +61,11 @@ export const nullIntoRequired: Hazard = {
           drafts.push(empty(column.name, changes[0]?.target ?? "", context.show(value)));
         continue;
       }
-      if (!byDefault && constant(value)?.type !== "null") continue;
+      if (!byDefault && constant(value)?.type !== "null") {
+        const mayBe = mayBeNull(column, value, context);
+        if (mayBe) drafts.push(mayBe);
+        continue;
+      }
       const table = column.relation?.table ?? changes[0]?.change.table;
       const known = column.offered?.column ?? columnLike(table, column.name);
       if (!known?.required || (byDefault && !(table && mustBeGiven(known, table, dialect)))) continue;
@@ -84,6 +92,41 @@ export const nullIntoRequired: Hazard = {
     return drafts;
   },
 };
+
+/** A value that is NULL in some rows, as far as the catalog can tell: the engine refuses the statement for the sake of one. */
+function mayBeNull(assigned: UsedColumn, value: Expr, context: HazardContext): Draft | null {
+  const { changes, names, dialect, show } = context;
+  const [judged] = changes;
+  if (!judged || judged.softener || judged.result.filter === "dead") return null;
+  const known = assigned.offered?.column ?? columnLike(judged.change.table, assigned.name);
+  if (!known?.required || known.identity !== null) return null;
+  const parts = filterParts(judged.change.conditions);
+  const cause = nullableIn(value, { names, dialect, parts });
+  // What the column held and loses, `blanks-value` tells.
+  if (!cause || (value.kind !== "column" && holdsColumn(value, assigned, names))) return null;
+  // What the script itself has put in, it knows.
+  const from = cause.used.relation?.table;
+  if (from && context.creations.everMade(tableKey(from.schema, from.name))) return null;
+  const shown = show(cause.at);
+  return {
+    weight: "note",
+    message: `\`${assigned.name}\` of \`${judged.target}\` may not be NULL, and \`${shown}\` may: one row in which it is NULL makes the statement fail.`,
+    because: [`\`${assigned.name}\` is declared NOT NULL, \`${shown}\` is not, and no condition leaves those rows out`],
+    remedy: `Add AND ${shown} IS NOT NULL, or write COALESCE(${shown}, …) with what is to stand there.`,
+  };
+}
+
+function holdsColumn(value: Expr, column: UsedColumn, names: Resolution | null): boolean {
+  let holds = false;
+  walk(value, (node) => {
+    if (node.kind === "column") {
+      const used = usedColumn(node, names);
+      holds ||= used?.name === column.name && used.relation === column.relation;
+    }
+    return !holds;
+  });
+  return holds;
+}
 
 /** DEFAULT; MariaDB's IGNORE leaves the value as it is. */
 function isDefault(value: Expr): boolean {

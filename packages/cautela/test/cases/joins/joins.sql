@@ -70,12 +70,14 @@ UPDATE vessel SET class = m.status FROM mooring m WHERE m.vessel_id = vessel.ves
 UPDATE vessel v JOIN mooring m ON m.vessel_id = v.vessel_id SET v.class = m.status;
 -- case: one row for each key [postgresql sqlite]
 UPDATE vessel SET class = m.last FROM (SELECT vessel_id, max(status) AS last FROM mooring GROUP BY vessel_id) m WHERE m.vessel_id = vessel.vessel_id;
--- case: NULL where nothing matches [postgresql mysql sqlite tsql plsql]
+-- case: the parent is always there [postgresql mysql tsql plsql]
+UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE class = 'sail';
+-- case: the parent need not be there where keys are not kept [sqlite]
 -- finds: 0 outer-null ask
 UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE class = 'sail';
 -- case: NULL into a required column [postgresql mysql sqlite]
--- finds: 0 outer-null stop
-UPDATE vessel SET name = (SELECT o.name FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE class = 'sail';
+-- finds: 0 outer-null ask
+UPDATE vessel SET name = (SELECT o.name FROM owner o WHERE o.owner_id = vessel.vessel_id) WHERE class = 'sail';
 -- case: the match is asked for, or another value is given [postgresql mysql sqlite]
 UPDATE vessel SET phone = (SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id) WHERE EXISTS (SELECT 1 FROM owner o WHERE o.owner_id = vessel.owner_id);
 UPDATE vessel SET phone = COALESCE((SELECT o.phone FROM owner o WHERE o.owner_id = vessel.owner_id), phone) WHERE class = 'sail';

@@ -6,7 +6,7 @@ CREATE TABLE berth (berth_id integer NOT NULL PRIMARY KEY, code varchar(10) NOT 
 CREATE TABLE mooring (mooring_id integer NOT NULL PRIMARY KEY, vessel_id integer NOT NULL REFERENCES vessel (vessel_id), berth_id integer NOT NULL REFERENCES berth (berth_id), from_day date NOT NULL, to_day date, fee numeric(8,2) NOT NULL, status varchar(10) NOT NULL);
 CREATE TABLE survey (survey_id integer NOT NULL PRIMARY KEY, berth_id integer NOT NULL, depth_m numeric(6,2), taken_on date NOT NULL);
 -- case: a subquery in SET without the same filter in WHERE [postgresql mysql mariadb sqlite tsql plsql]
--- finds: 0 outer-null stop
+-- finds: 0 outer-null ask
 UPDATE berth SET depth_m = (SELECT s.depth_m FROM survey s WHERE s.survey_id = berth.berth_id);
 -- case: a LEFT JOIN whose value is written [mysql mariadb]
 -- finds: 0 outer-null ask

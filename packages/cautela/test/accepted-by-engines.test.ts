@@ -4,7 +4,7 @@ import { type Catalog, catalogFromDdl, type DialectId, hazards, readScript, revi
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { casesOf } from "./cases.ts";
 import { ownName } from "./engines.ts";
-import { fixed, printedSql } from "./fixing.ts";
+import { addedCondition, fixed, printedSql } from "./fixing.ts";
 import { type Engine, errorCode, threeEngines } from "./three-engines.ts";
 
 const database = ownName("taken");
@@ -123,6 +123,17 @@ describe.each(engines)("%s takes", (dialect, open) => {
         if (mended && !/^DO\b/.test(mended) && review(mended, { dialect, catalog }).verdict !== "stop") {
           count++;
           const said = await fault(ddl, mended);
+          if (said !== null) wrong.push(`${name}: ${hazard}: ${said}`);
+        }
+        const condition = addedCondition(remedy);
+        // One statement alone: what is added to it stands at its end.
+        if (
+          condition !== null &&
+          /^\s*(?:UPDATE|DELETE)\b[^;]*;\s*$/i.test(sql) &&
+          !/\b(?:RETURNING|ORDER BY|LIMIT)\b/i.test(sql)
+        ) {
+          count++;
+          const said = await fault(ddl, sql.replace(/;\s*$/, `\n${condition};`));
           if (said !== null) wrong.push(`${name}: ${hazard}: ${said}`);
         }
         const copy = printedSql(remedy);

@@ -16,3 +16,12 @@ export function printedSql(remedy: string): string | null {
   const found = /: ((?:CREATE TABLE|SELECT|INSERT INTO|UPDATE|DELETE FROM|WITH) .+)$/.exec(remedy)?.[1];
   return found === undefined || found.includes("…") ? null : found;
 }
+
+/** The condition that a remedy tells to add, with AND or WHERE before it; null: none, or only in outline. */
+export function addedCondition(remedy: string): string | null {
+  const [, found] =
+    /^Add ((?:AND|WHERE) .+?)(?: to leave the others as they are\.|, or (?:write|SET) .*| if the rows without a match are meant;.*|\.? Copy first: .*|\.)?$/.exec(
+      remedy,
+    ) ?? [];
+  return found === undefined || found.includes("…") ? null : found;
+}

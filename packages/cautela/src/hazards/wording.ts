@@ -1,4 +1,5 @@
 import type { Reach } from "../analysis/changes/reach.ts";
+import type { Statement } from "../sql/nodes/tree.ts";
 import { singleBlanks } from "../text/blanks.ts";
 import type { JudgedChange } from "./hazard.ts";
 
@@ -80,4 +81,12 @@ export function reachWords(reach: Reach): string {
     case "unknown":
       return "not known how many rows";
   }
+}
+
+/** How a condition comes into a statement: an OR in its filter would take an AND for its last part alone. */
+export function addition(statement: Statement, condition: string): string {
+  const where = "where" in statement ? statement.where : null;
+  if (!where) return `add WHERE ${condition}`;
+  const open = where.kind === "logic" && where.op !== "and" && !where.parenthesised;
+  return open ? `put the filter in parentheses and add AND ${condition}` : `add AND ${condition}`;
 }

@@ -9,7 +9,7 @@ import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
-import { listed } from "../wording.ts";
+import { addition, capital, listed } from "../wording.ts";
 
 /**
  * A value from another table that is NULL where nothing matches.
@@ -151,7 +151,6 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
   const asks = select
     ? `EXISTS (SELECT 1 FROM ${select.from.map(cut).join(", ")}${select.where ? ` WHERE ${cut(select.where)}` : ""})`
     : "";
-  const add = context.tree.kind === "update" && context.tree.where ? "AND" : "WHERE";
   // What is worked out anew has no match where there is nothing to add up; a column that is empty loses nothing.
   const derived = empty.every(
     (one) => one.query.body.kind === "select" && one.query.body.items.some(({ expr }) => isAggregate(expr)),
@@ -170,7 +169,7 @@ function unmatched(empty: readonly { query: Query; columns: string[] }[], contex
       ? "Turn the NULL into 0 (COALESCE, or what the dialect has for it) if nothing is to count as zero."
       : empty.length > 1 || asks === "" || asks.length > 300
         ? "Ask for the match in the filter of the statement, with EXISTS, or keep the old value where there is none."
-        : `Add ${add} ${asks} to leave the others as they are.`,
+        : `${capital(addition(context.tree, asks))} to leave the others as they are.`,
   };
 }
 

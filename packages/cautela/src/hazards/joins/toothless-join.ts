@@ -4,6 +4,7 @@ import { relationsIn } from "../../analysis/conditions/links.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard } from "../hazard.ts";
+import { addition, capital } from "../wording.ts";
 
 /**
  * A LEFT JOIN in the place of a filter.
@@ -60,7 +61,7 @@ export const toothlessJoin: Hazard = {
           "a LEFT JOIN keeps the rows before it even when nothing matches",
           `nothing else in the statement refers to \`${relation[0]?.name ?? "…"}\``,
         ],
-        remedy: `${column ? `Add WHERE ${column} IS NULL` : "Ask for a column of it with IS NULL"} if the rows without a match are meant; write INNER JOIN if those with one are, or leave the join out.`,
+        remedy: `${column ? capital(addition(tree, `${column} IS NULL`)) : "Ask for a column of it with IS NULL"} if the rows without a match are meant; write INNER JOIN if those with one are, or leave the join out.`,
       });
     }
     return drafts;

@@ -4,6 +4,7 @@ import { asksFor, isNullable, nullPasses, operatorPassesNull } from "../../analy
 import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { addition } from "../wording.ts";
 
 /**
  * A NULL in an expression that passes it on.
@@ -95,7 +96,7 @@ function mayBlank(value: Expr, column: string, context: HazardContext): Draft | 
       weight: "ask",
       message: `Where \`${known.name}\` is NULL, \`${context.show(value)}\` is NULL too, and \`${column}\` of \`${judged.target}\` ${own?.required ? "may not be NULL" : "loses what it held"}.`,
       because: [`\`${known.name}\` may be NULL, and no condition leaves those rows out`],
-      remedy: `Write COALESCE(${context.show(operand)}, …) with what is to stand there, or add AND ${context.show(operand)} IS NOT NULL.`,
+      remedy: `Write COALESCE(${context.show(operand)}, …) with what is to stand there, or ${addition(context.tree, `${context.show(operand)} IS NOT NULL`)}.`,
     };
   }
   return null;

@@ -15,6 +15,7 @@ import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { AlterAction, ColumnDefinition, Expr, Ident, Name, Query } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { addition, capital } from "../wording.ts";
 
 /**
  * NULL for a column that may not be NULL.
@@ -112,7 +113,7 @@ function mayBeNull(assigned: UsedColumn, value: Expr, context: HazardContext): D
     weight: "note",
     message: `\`${assigned.name}\` of \`${judged.target}\` may not be NULL, and \`${shown}\` may: one row in which it is NULL makes the statement fail.`,
     because: [`\`${assigned.name}\` is declared NOT NULL, \`${shown}\` is not, and no condition leaves those rows out`],
-    remedy: `Add AND ${shown} IS NOT NULL, or write COALESCE(${shown}, …) with what is to stand there.`,
+    remedy: `${capital(addition(context.tree, `${shown} IS NOT NULL`))}, or write COALESCE(${shown}, …) with what is to stand there.`,
   };
 }
 

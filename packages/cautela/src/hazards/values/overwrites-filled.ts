@@ -6,6 +6,7 @@ import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
+import { addition, capital } from "../wording.ts";
 
 const STAND_INS = /^(?:unknown|n\/?a|none|not known|tbd|missing|default|-|\?|unbekannt|sans|null)$/i;
 const FILLING = /\b(?:fill(?:s|ed|ing)?(?: in| up)?|missing|back-?fill|complete[sd]?)\b/i;
@@ -71,7 +72,7 @@ export const overwritesFilled: Hazard = {
             ? `${context.show(value)} looks like a stand-in for a missing value`
             : "the comment says that gaps are filled",
         ],
-        remedy: `Add AND ${context.show(target)} IS NULL, or SET ${context.show(target)} = ${sqlWriter(context.dialect).coalesce(context.show(target), context.slice(value.start, value.end))}.`,
+        remedy: `${capital(addition(context.tree, `${context.show(target)} IS NULL`))}, or SET ${context.show(target)} = ${sqlWriter(context.dialect).coalesce(context.show(target), context.slice(value.start, value.end))}.`,
       });
     }
     return drafts;

@@ -38,12 +38,48 @@ function readMultipliers(tree: Statement, names: Resolution, change: Change | nu
   for (const { value } of assignedIn(tree, names))
     for (const one of relationsIn(value, names, here).relations) used.add(one);
   const list: Multiplier[] = [];
+  const settled = settledBy(target, level, names);
   for (const relation of used) {
-    if (relation === target) continue;
+    if (settled.one.has(relation)) continue;
     const columns = many(relation, level, names);
     if (columns) list.push({ relation, columns, target });
+    // It is one for each row of another table, of which there may be several.
+    else if (settled.several && !list.some((one) => one.relation === settled.several?.relation))
+      list.push({ ...settled.several, target });
   }
   return list;
+}
+
+/**
+ * The relations of which a row of the target meets one at most, by way of others if need be, and the first of which it may meet
+ * several. One whose keys are not known is taken to be met once.
+ *
+ * @example
+ * // berth, vessel ON vessel.id = berth.vessel_id, owner ON owner.id = vessel.owner_id: one of each
+ */
+function settledBy(
+  target: BoundRelation,
+  level: JoinTree,
+  names: Resolution,
+): { one: ReadonlySet<BoundRelation>; several: { relation: BoundRelation; columns: string[] } | null } {
+  const links = linksOf(level.conditions, names, level.scope);
+  const one = new Set([target]);
+  let several: { relation: BoundRelation; columns: string[] } | null = null;
+  for (let before = 0; before < one.size; ) {
+    before = one.size;
+    several = null;
+    for (const relation of level.scope.relations) {
+      if (one.has(relation)) continue;
+      const met = links.equal.flatMap(({ left, leftColumn, right, rightColumn }) =>
+        left === relation && one.has(right) ? leftColumn : right === relation && one.has(left) ? rightColumn : [],
+      );
+      if (met.length === 0) continue;
+      const pinned = [...links.pinned, ...links.among].flatMap((pin) => (pin.relation === relation ? pin.column : []));
+      if (uniqueOn(relation, new Set([...met, ...pinned])) === false) several ??= { relation, columns: met };
+      else one.add(relation);
+    }
+  }
+  return { one, several };
 }
 
 /** The columns on which a relation is met, when they do not make it unique; null when they do or it is not known. */

@@ -1,6 +1,8 @@
+import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
 import type { Expr, Query, Source } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
+import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
 import { conjuncts } from "../changes/reach.ts";
@@ -14,12 +16,19 @@ export interface Coverage {
   own: readonly FilterFact[] | null;
   /** The tables that its filter asks, by their bare names in small letters, with the conditions on their rows. */
   asked: readonly { table: string; facts: readonly FilterFact[] }[];
+  /** The columns that an UPDATE has given other values, in small letters; null: the rows are gone. */
+  moved: ReadonlySet<string> | null;
 }
 
 /** What a change has met of a table that refers to others; null where nobody will ask. */
 export function coverageOf({ change, result }: JudgedChange, slice: Slice): Coverage | null {
   if (!change.table || change.table.foreignKeys.length === 0) return null;
-  if (result.reach.bound === "every") return { every: true, own: null, asked: [] };
+  const { statement } = change;
+  const moved =
+    statement.kind === "update"
+      ? new Set(assignedColumns(statement.assignments).map((column) => column.toLowerCase()))
+      : null;
+  if (result.reach.bound === "every") return { every: true, own: null, asked: [], moved };
   const parts = filterParts(change.conditions);
   const asked: { table: string; facts: readonly FilterFact[] }[] = [];
   const own = parts.filter((part) => !isTie(part) && part.kind !== "exists" && !(part.kind === "in" && part.query));
@@ -27,7 +36,6 @@ export function coverageOf({ change, result }: JudgedChange, slice: Slice): Cove
     const query = part.kind === "exists" ? part.query : part.kind === "in" ? part.query : null;
     if (query && !(part.kind === "in" && part.negated)) asked.push(...askedBy(query, slice));
   }
-  const { statement } = change;
   const sources =
     statement.kind === "truncate"
       ? []
@@ -35,7 +43,7 @@ export function coverageOf({ change, result }: JudgedChange, slice: Slice): Cove
         ? [...statement.from, ...statement.using]
         : statement.from;
   for (const table of tablesOf(sources)) asked.push({ table, facts: factsOf(own, slice) });
-  return { every: false, own: own.length === parts.length ? factsOf(own, slice) : null, asked };
+  return { every: false, own: own.length === parts.length ? factsOf(own, slice) : null, asked, moved };
 }
 
 /** The conditions of a change on rows that others may refer to. */
@@ -61,8 +69,13 @@ export function preparing<Past extends { covers: Coverage | null }>(
   wanted: readonly FilterFact[],
   past: readonly Past[],
 ): Past | undefined {
+  const own = tableKey(parent.schema, parent.name);
+  const keys = child.foreignKeys.filter(({ table }) => table === own);
   return past.find(({ covers }) => {
     if (!covers) return false;
+    const { moved } = covers;
+    // What writes other columns leaves the reference as it is.
+    if (moved && !keys.some(({ columns }) => columns.some((column) => moved.has(column.toLowerCase())))) return false;
     if (covers.every) return true;
     if (
       covers.asked.some(

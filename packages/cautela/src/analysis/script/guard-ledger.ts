@@ -1,5 +1,7 @@
+import type { Catalog } from "../../catalog/catalog.ts";
 import { givenNames } from "../../catalog/ddl/given-names.ts";
-import type { Trigger } from "../../catalog/model.ts";
+import { tableKey } from "../../catalog/keys.ts";
+import { shownName, type Trigger } from "../../catalog/model.ts";
 import { bareName, foldName } from "../../catalog/names.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
@@ -11,6 +13,9 @@ import type { Moment, Step } from "./step.ts";
 
 /** This many entries of each kind are kept. */
 const KEPT = 4000;
+
+/** This many tables whose rows are left behind are kept of a guard. */
+const MOST_LEFT = 20;
 
 const NO_CHANGES: Step["changes"] = [];
 
@@ -30,6 +35,18 @@ export interface GuardOff {
   changes: number;
   /** Foreign keys that are put on tables which were there before, meanwhile. */
   keys: number;
+  /** Rows that go meanwhile, and the foreign keys that would have looked after what refers to them. */
+  left: LeftBehind[];
+}
+
+/** Rows that are deleted while a key that refers to them is off. */
+export interface LeftBehind {
+  line: number;
+  parent: string;
+  /** The table that refers to them, by its key and as messages show it, and its columns. */
+  child: string;
+  shown: string;
+  columns: readonly string[];
 }
 
 /** A trigger or foreign key of the catalog that the script drops. */
@@ -189,9 +206,36 @@ export class GuardLedger {
     }
   }
 
+  /** Takes note of rows that others refer to by a key that is off. */
+  #leaving(guard: GuardOff, changes: Step["changes"], catalog: Catalog | null, at: Moment): void {
+    if (
+      !catalog ||
+      !(guard.lasts === "session" ? /\bforeign keys?\b/ : /^(?:all constraints|constraint )/).test(guard.what)
+    )
+      return;
+    for (const { change, result, target } of changes) {
+      const { table } = change;
+      if (!table || change.action === "update" || result.reach.bound === "none") continue;
+      const parent = tableKey(table.schema, table.name);
+      for (const child of catalog.referencing(parent)) {
+        const key = tableKey(child.schema, child.name);
+        // A key of a table to itself goes with the rows.
+        if (guard.left.length >= MOST_LEFT || key === parent) continue;
+        if (guard.lasts === "table" && !guard.key.startsWith(`constraint ${key}`)) continue;
+        const { columns } = child.foreignKeys.find((one) => one.table === parent) ?? { columns: [] };
+        guard.left.push({ line: at.region.line, parent: target, child: key, shown: shownName(child), columns });
+      }
+    }
+  }
+
   #switching({ tree, at, catalog, changes }: Pick<Step, "tree" | "at" | "catalog" | "changes">): void {
     const off = this.#left.off.length > 0 ? [...this.off, ...this.#left.off] : this.off;
-    if (changes.length > 0) for (const guard of off) if (!guard.back) guard.changes++;
+    if (changes.length > 0)
+      for (const guard of off)
+        if (!guard.back) {
+          guard.changes++;
+          this.#leaving(guard, changes, catalog, at);
+        }
     if (tree.kind === "alter-table" && this.off.length > 0 && addsKey(tree)) {
       const { key } = namedRelation(tree.name, catalog, this.#dialect);
       if (!this.#creations.everMade(key)) for (const guard of this.off) if (!guard.back) guard.keys++;
@@ -209,6 +253,7 @@ export class GuardLedger {
           untrusted: false,
           changes: 0,
           keys: 0,
+          left: [],
         });
     };
     const on = (key: string, untrusted = false): void => {

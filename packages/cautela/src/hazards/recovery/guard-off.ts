@@ -1,4 +1,7 @@
+import type { GuardOff } from "../../analysis/script/guard-ledger.ts";
+import { type History, NEVER } from "../../analysis/script/history.ts";
 import type { Hazard } from "../hazard.ts";
+import { listed } from "../wording.ts";
 
 /**
  * Foreign keys, triggers, constraints or row-count guards are switched off for a change.
@@ -24,7 +27,7 @@ UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;
 SET FOREIGN_KEY_CHECKS = 1;`,
     sound: "UPDATE vessel SET owner_id = 7 WHERE vessel_id = 3;",
   },
-  finish({ timeline, known }) {
+  finish({ timeline, history, known }) {
     return timeline.guards.off.map((guard) => {
       const trigger = guard.lasts === "table" && /^(?:all )?triggers?\b/.test(guard.what);
       const real = timeline.destructions.some(
@@ -43,6 +46,7 @@ SET FOREIGN_KEY_CHECKS = 1;`,
             : ("note" as const),
         message: `This switches off ${guard.what}${guard.lasts === "table" ? ` of \`${guard.shown}\`` : ""}${guard.changes > 0 ? `, and ${guard.changes === 1 ? "one statement changes" : `${guard.changes} statements change`} rows meanwhile` : ""}.`,
         because: [
+          ...leftBehind(guard, history),
           ...(keys ? ["foreign keys are added meanwhile, and rows that break them are not looked for"] : []),
           guard.back
             ? `it is on again from ${guard.elsewhere || `line ${guard.back.region.line}`}`
@@ -55,3 +59,18 @@ SET FOREIGN_KEY_CHECKS = 1;`,
     });
   },
 };
+
+/** The tables whose rows refer to what is deleted meanwhile, unless the script removes rows of them as well. */
+function leftBehind({ left }: GuardOff, history: History): string[] {
+  const kept = left.filter(
+    ({ child, parent }, i) =>
+      history.touched(child).removed === NEVER &&
+      left.findIndex((one) => one.child === child && one.parent === parent) === i,
+  );
+  return kept
+    .slice(0, 3)
+    .map(
+      ({ line, parent, shown, columns }) =>
+        `rows of \`${shown}\` that refer to those which line ${line} deletes from \`${parent}\` stay, and their ${listed(columns)} then ${columns.length === 1 ? "refers" : "refer"} to nothing`,
+    );
+}

@@ -209,9 +209,15 @@ export type ObjectKind = CatalogObject["object"];
  * The name under which messages show an object: `public.mooring`, or `mooring` without a schema; as its definition spells it,
  * where the engine takes any spelling.
  */
-export function shownName(object: Pick<Table, "schema" | "name"> & { written?: Table["written"] }): string {
+export function shownName(
+  object: Pick<Table, "schema" | "name"> & {
+    written?: Table["written"];
+    definition?: Routine["definition"];
+    body?: Trigger["body"];
+  },
+): string {
   const { schema, written } = object;
-  const spelled = written?.[written.length - 1];
+  const spelled = written?.[written.length - 1] ?? spelledIn(object.definition ?? object.body ?? "", object.name);
   const name = spelled?.toLowerCase() === object.name.toLowerCase() ? spelled : object.name;
   return schema === "" || schema === "main" || schema.startsWith("(temporary)") ? name : `${schema}.${name}`;
 }
@@ -291,3 +297,20 @@ export function uniqueKey(
 ): Key {
   return { name, columns, partial, where };
 }
+
+/** The name of a trigger as its definition spells it. */
+export function shownTrigger({ name, body }: Pick<Trigger, "name" | "body">): string {
+  return spelledIn(body ?? "", name) ?? name;
+}
+
+/** A name as the head of a definition spells it, where the engine keeps it in small letters; undefined: it is not there. */
+function spelledIn(definition: string, name: string): string | undefined {
+  const head = definition.slice(0, HEAD);
+  const own = name.toLowerCase();
+  const at = own === name ? head.toLowerCase().indexOf(own) : -1;
+  const whole = at > 0 && !/\w/.test(head[at - 1] ?? "") && !/\w/.test(head[at + own.length] ?? "");
+  return whole ? head.slice(at, at + own.length) : undefined;
+}
+
+/** The name stands within this many characters. */
+const HEAD = 400;

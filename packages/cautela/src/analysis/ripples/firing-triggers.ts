@@ -1,4 +1,4 @@
-import type { Trigger } from "../../catalog/model.ts";
+import { shownTrigger, type Trigger } from "../../catalog/model.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import type { PropagatedChange } from "./propagated-change.ts";
 
@@ -18,24 +18,24 @@ export function firingTriggers(
     const forDelete = wave.action === "truncate" && trigger.events.includes("delete");
     if (!trigger.events.includes(wave.action)) {
       if (forDelete && trigger.enabled !== "off")
-        skipped.push({ trigger, text: `TRUNCATE does not fire \`${trigger.name}\`, which fires for DELETE` });
+        skipped.push({ trigger, text: `TRUNCATE does not fire \`${shownTrigger(trigger)}\`, which fires for DELETE` });
       continue;
     }
     if (trigger.enabled === "off") {
-      skipped.push({ trigger, text: `\`${trigger.name}\` is disabled` });
+      skipped.push({ trigger, text: `\`${shownTrigger(trigger)}\` is disabled` });
       continue;
     }
     if (trigger.enabled === "replica" ? session.triggers : !session.triggers && trigger.enabled !== "always") {
       if (trigger.enabled !== "replica")
-        skipped.push({ trigger, text: `session_replication_role keeps \`${trigger.name}\` from firing` });
+        skipped.push({ trigger, text: `session_replication_role keeps \`${shownTrigger(trigger)}\` from firing` });
       continue;
     }
     if (!wave.fires) {
-      skipped.push({ trigger, text: `a cascade does not fire \`${trigger.name}\` in ${dialect.title}` });
+      skipped.push({ trigger, text: `a cascade does not fire \`${shownTrigger(trigger)}\` in ${dialect.title}` });
       continue;
     }
     if (wave.replaced && !session.recursion && dialect.engine.replaceNeedsRecursion) {
-      skipped.push({ trigger, text: `REPLACE fires \`${trigger.name}\` only while recursive_triggers is on` });
+      skipped.push({ trigger, text: `REPLACE fires \`${shownTrigger(trigger)}\` only while recursive_triggers is on` });
       continue;
     }
     if (wave.rowless && trigger.level === "row") continue;

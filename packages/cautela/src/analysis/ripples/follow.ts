@@ -4,6 +4,7 @@ import {
   type Routine,
   type Rule,
   shownName,
+  shownTrigger,
   type Table,
   type Trigger,
   unknownTable,
@@ -426,7 +427,7 @@ class Follower {
         if (one.level === "row" && !triggers.some((own) => own.name === one.name)) triggers.push(one);
     const { fires, skipped } = firingTriggers(wave, triggers, this.#dialect, this.#session);
     for (const { trigger, text } of skipped)
-      this.#note({ kind: "skipped", node: node.id, name: trigger.name, text, columns: [], certain: true });
+      this.#note({ kind: "skipped", node: node.id, name: shownTrigger(trigger), text, columns: [], certain: true });
     return fires;
   }
 
@@ -446,20 +447,20 @@ class Follower {
       // In SQL Server that holds for a trigger that sets itself off at once; by way of another one it goes round to level 32.
       const around = this.#dialect.engine.indirectRecursion && this.#active[this.#active.length - 1] !== key;
       if ((!this.#session.recursion && !around) || !this.#goesRound(wave)) return;
-      this.#loop(node.id, { how: "trigger", name: trigger.name, reason: "", certain, definition: "" });
+      this.#loop(node.id, { how: "trigger", name: shownTrigger(trigger), reason: "", certain, definition: "" });
       return;
     }
     const parsed = this.#triggerBody(trigger);
     const kind = trigger.timing === "instead" ? "INSTEAD OF" : trigger.timing.toUpperCase();
     const step: Step = {
       how: "trigger",
-      name: trigger.name,
-      reason: `trigger \`${trigger.name}\` fires ${kind} ${wave.action.toUpperCase()} on \`${node.name}\``,
+      name: shownTrigger(trigger),
+      reason: `trigger \`${shownTrigger(trigger)}\` fires ${kind} ${wave.action.toUpperCase()} on \`${node.name}\``,
       certain,
       definition: this.#triggerText(trigger),
     };
     if (!parsed) {
-      this.#opaque(node.id, trigger.name, "what this trigger does is not known");
+      this.#opaque(node.id, shownTrigger(trigger), "what this trigger does is not known");
       return;
     }
     this.#active.push(key);
@@ -520,7 +521,7 @@ class Follower {
       this.#note({
         kind: what,
         node: node.id,
-        name: trigger.name,
+        name: shownTrigger(trigger),
         text: message,
         columns: [],
         certain: answer === true && step.certain,
@@ -537,8 +538,8 @@ class Follower {
       this.#note({
         kind: value === "stamp" ? "stamps" : value === "tidy" && (beside || kept) ? "tidies" : "rewrites",
         node: node.id,
-        name: trigger.name,
-        text: `trigger \`${trigger.name}\` gives \`${column}\` a value of its own`,
+        name: shownTrigger(trigger),
+        text: `trigger \`${shownTrigger(trigger)}\` gives \`${column}\` a value of its own`,
         against: value === "tidy" && beside ? this.#tidiedOtherwise(trigger, column, form) : null,
         columns: [column],
         certain: answer === true && step.certain,

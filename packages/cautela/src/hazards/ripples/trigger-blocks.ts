@@ -1,6 +1,6 @@
 import { Trait } from "../../analysis/statement/traits.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import { shownName } from "../../catalog/model.ts";
+import { shownName, shownTrigger } from "../../catalog/model.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 
 /**
@@ -76,7 +76,7 @@ function openOutput({ tree, changes, catalog, dialect, inserted }: HazardContext
     {
       weight: "stop",
       refused: true,
-      message: `\`${shownName(table)}\` has a trigger, \`${trigger.name}\`, so the engine refuses OUTPUT without INTO.`,
+      message: `\`${shownName(table)}\` has a trigger, \`${shownTrigger(trigger)}\`, so the engine refuses OUTPUT without INTO.`,
       because: ["rows are shown by OUTPUT before the trigger has run, so they may not be what is stored"],
       remedy: "Write OUTPUT … INTO a table variable, and read that.",
     },

@@ -4,6 +4,7 @@ import type { Name } from "../sql/nodes/tree.ts";
 import { tableKey } from "./keys.ts";
 import type { CatalogObject, ObjectKind, Routine, Rule, Table, Trigger, TypeObject, View } from "./model.ts";
 import { foldName, tableNameOf } from "./names.ts";
+import { packageMembers } from "./parsed-code.ts";
 
 /** A statement of a catalog's DDL that could not be read: what it makes is missing. */
 export interface UnreadDdl {
@@ -405,7 +406,9 @@ export class Catalog {
       const found = this.object("routine", tableKey(one, table));
       if (found?.object === "routine") return found;
     }
-    return undefined;
+    if (name.parts.length < 2) return undefined;
+    const owner = this.routine({ ...name, parts: name.parts.slice(0, -1) });
+    return owner && packageMembers(owner, dialects[this.dialect]).get(table);
   }
 
   /** The key of a routine, a type, a sequence or a synonym as a statement names it: where it is found, or where it would be made. */

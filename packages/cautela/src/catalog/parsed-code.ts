@@ -1,8 +1,9 @@
-import type { DialectId } from "../sql/dialects/dialect.ts";
+import type { Dialect, DialectId } from "../sql/dialects/dialect.ts";
 import type { CreateRoutineStatement, Expr, Query, Statement } from "../sql/nodes/tree.ts";
 import type { InnerText } from "../sql/reading/inner-text.ts";
 import { readScript } from "../sql/reading/script.ts";
 import type { Check, Column, Routine, Rule, Trigger, View } from "./model.ts";
+import { foldName } from "./names.ts";
 
 // The trees behind the texts of the catalog: read when they are first asked for, and kept as long as
 // the object they belong to.
@@ -71,6 +72,35 @@ export function bodyStatements(
     const tree = statements[0]?.tree as Statement | undefined;
     if (tree?.kind !== "create-routine") return null;
     return tree.body === null ? null : { tree: members(tree), text, inner };
+  });
+}
+
+const packages = new WeakMap<Routine, ReadonlyMap<string, Routine>>();
+
+const owners = new WeakMap<Routine, Routine>();
+
+/** The package that a routine is a member of; null: none. */
+export function packageOf(member: Routine): Routine | null {
+  return owners.get(member) ?? null;
+}
+
+/** The procedures and functions of a package body, by their folded names, each with its own definition (plsql). */
+export function packageMembers(owner: Routine, dialect: Dialect): ReadonlyMap<string, Routine> {
+  return cached(packages, owner, () => {
+    const found = new Map<string, Routine>();
+    if (owner.kind !== "package" || owner.definition === null) return found;
+    const tree = readScript(owner.definition, { dialect: dialect.id }).statements[0]?.tree;
+    if (tree?.kind !== "create-routine") return found;
+    for (const one of tree.body ?? []) {
+      if (one.kind !== "create-routine" || one.name === null || one.body === null) continue;
+      const name = foldName(one.name.parts[one.name.parts.length - 1], dialect);
+      const kind = one.object === "procedure" ? "procedure" : "function";
+      const definition = `CREATE ${owner.definition.slice(one.start, one.end)}`;
+      const member: Routine = { ...owner, name: `${owner.name}.${name}`, kind, arguments: null, definition };
+      owners.set(member, owner);
+      found.set(name, member);
+    }
+    return found;
   });
 }
 

@@ -1,5 +1,6 @@
 import type { Key, Table } from "../../catalog/model.ts";
 import { writtenName } from "../../catalog/names.ts";
+import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { ColumnRef, Expr, Join, Name, Source } from "../../sql/nodes/tree.ts";
 import { flatSources, walk } from "../../sql/nodes/visitor.ts";
 import { constant, plainColumn } from "../conditions/constants.ts";
@@ -297,7 +298,10 @@ function limited(reach: Reach, rows: number): Reach {
 /** The number of a LIMIT or TOP; null without one, or when it is not a plain number. */
 function limitOf(change: Change): number | null {
   const { limit } = change;
-  const counted = rownumLimit(change);
+  const counted = rownumLimit(
+    change.conditions.map(({ expr }) => expr),
+    change.names.dialect,
+  );
   if (counted !== null) return counted;
   if (!limit?.count || limit.percent || limit.withTies) return null;
   const value = constant(limit.count);
@@ -370,11 +374,11 @@ function rowPlaces({ names, scope, table }: Change, filter: Expr): number | null
   return null;
 }
 
-/** The bound that ROWNUM sets (plsql); null: none. */
-function rownumLimit({ conditions, names }: Change): number | null {
-  if (!names.dialect.engine.rownum) return null;
+/** The bound that ROWNUM sets among the conditions of a change or a query (plsql); null: none. */
+export function rownumLimit(conditions: readonly Expr[], dialect: Dialect): number | null {
+  if (!dialect.engine.rownum) return null;
   let least: number | null = null;
-  for (const part of conditions.flatMap(({ expr }) => conjuncts(expr))) {
+  for (const part of conditions.flatMap(conjuncts)) {
     if (part.kind !== "binary") continue;
     const flipped = constant(part.left) !== null;
     const [side, other] = flipped ? [part.right, part.left] : [part.left, part.right];

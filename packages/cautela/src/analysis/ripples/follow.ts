@@ -10,7 +10,15 @@ import {
   unknownTable,
   type View,
 } from "../../catalog/model.ts";
-import { bodyStatements, conditionTree, defaultTree, type Parsed } from "../../catalog/parsed-code.ts";
+import { foldName } from "../../catalog/names.ts";
+import {
+  bodyStatements,
+  conditionTree,
+  defaultTree,
+  type Parsed,
+  packageMembers,
+  packageOf,
+} from "../../catalog/parsed-code.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import { dialects } from "../../sql/dialects/index.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
@@ -84,6 +92,8 @@ class Follower {
   readonly #known = new Map<string, number>();
   /** The nodes between the statement and here, and the triggers that are at work. */
   readonly #path: number[] = [];
+  /** The package whose member is followed. */
+  #package: Routine | null = null;
   readonly #active: string[] = [];
 
   #cutOff: string | null = null;
@@ -602,7 +612,7 @@ class Follower {
     for (const { name, procedure, guards, many } of effects.calls) {
       const answer = answers(guards);
       if (answer === false) continue;
-      const routine = catalog.routine(name);
+      const routine = catalog.routine(name) ?? this.#sibling(name);
       if (!routine) {
         if (procedure)
           this.#opaque(
@@ -649,8 +659,17 @@ class Follower {
       definition: routine.definition ?? "",
     };
     const { definition } = routine;
+    const outer = this.#package;
+    this.#package = packageOf(routine);
     this.#effects(effects, node, own, (guards) => runs(guards, null), { times: spread, definition });
+    this.#package = outer;
     this.#path.pop();
+  }
+
+  /** What a member of a package calls by its name alone may be another member. */
+  #sibling(name: Name): Routine | undefined {
+    if (!this.#package || name.parts.length > 1) return undefined;
+    return packageMembers(this.#package, this.#dialect).get(foldName(name.parts[0], this.#dialect));
   }
 
   #opaque(node: number, name: string, text: string): void {

@@ -1,5 +1,5 @@
 import { multipliedBy } from "../../analysis/changes/multiplied.ts";
-import { conjuncts } from "../../analysis/changes/reach.ts";
+import { conjuncts, rownumLimit } from "../../analysis/changes/reach.ts";
 import { assignedIn, filterParts, isTie, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { plainColumn } from "../../analysis/conditions/constants.ts";
 import { isAggregate, relationsIn, uniqueOn } from "../../analysis/conditions/links.ts";
@@ -146,7 +146,7 @@ function mentions(part: Expr, relation: BoundRelation, names: Resolution): boole
 }
 
 /** A scalar subquery of SET that may find several rows: its table is not unique on what ties it to the row. */
-function scalars({ tree, names, changes, show }: HazardContext): Draft[] {
+function scalars({ tree, names, changes, show, dialect }: HazardContext): Draft[] {
   if (tree.kind !== "update" || !names) return [];
   const drafts: Draft[] = [];
   for (const { value, targets } of tree.assignments) {
@@ -159,6 +159,7 @@ function scalars({ tree, names, changes, show }: HazardContext): Draft[] {
     const relation = scope?.relations[0];
     if (!scope || !relation?.table || !body.where || !changes[0]?.change.names.correlated(value.query)) continue;
     const settled = new Set<string>();
+    if (rownumLimit([body.where], dialect) === 1) continue;
     for (const part of conjuncts(body.where)) {
       if (part.kind !== "binary" || (part.op !== "=" && part.op !== "<=>")) continue;
       for (const side of [part.left, part.right]) {

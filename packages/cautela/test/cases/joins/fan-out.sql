@@ -17,3 +17,8 @@ UPDATE berth SET depth_m = s.depth_m FROM survey s WHERE s.survey_id = berth.ber
 UPDATE berth SET depth_m = s.depth_m FROM (SELECT berth_id, MAX(depth_m) AS depth_m FROM survey GROUP BY berth_id) s WHERE s.berth_id = berth.berth_id AND berth.quay = 'north';
 -- case: a constant is written, whichever matches [postgresql sqlite]
 UPDATE berth SET status = 'known' FROM survey s WHERE s.berth_id = berth.berth_id AND berth.quay = 'north';
+-- case: one row is taken by its number [plsql]
+UPDATE vessel SET class = (SELECT m.status FROM mooring m WHERE m.vessel_id = vessel.vessel_id AND ROWNUM = 1) WHERE vessel_id = 3;
+-- case: two rows by their numbers [plsql]
+-- finds: 0 fan-out ask
+UPDATE vessel SET class = (SELECT m.status FROM mooring m WHERE m.vessel_id = vessel.vessel_id AND ROWNUM <= 2) WHERE vessel_id = 3;

@@ -1,6 +1,6 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import type { Table } from "../../catalog/model.ts";
+import { type Table, unknownTable } from "../../catalog/model.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
 import type { Change } from "../changes/change.ts";
@@ -65,7 +65,7 @@ export function statementRipples(
   const list: FiredRipple[] = [];
   if (!quiet) {
     for (const firing of rowChangesOf(statement, catalog, dialect, changes)) {
-      const { relation } = firing;
+      const relation = firing.relation ?? stranger(firing.written, catalog);
       if (!relation || isQuiet(relation, catalog, memory)) continue;
       list.push({ firing, ripple: shared({ ...firing, relation }, catalog, session, memory) });
     }
@@ -78,6 +78,18 @@ export function statementRipples(
     list.push({ firing: plainChange(name, "update"), ripple });
   }
   return list;
+}
+
+/** A table that nobody has described, but to which the script itself has given a trigger, or a key that refers to it. */
+function stranger(written: string, catalog: Catalog): Table | null {
+  if (catalog.complete) return null;
+  const span = { start: 0, end: 0 };
+  const parts = written.split(".").map((text) => ({ text, quoted: false, hole: false, ...span }));
+  const { schema, table: name } = catalog.place({ kind: "name", parts, link: null, ...span });
+  const key = tableKey(schema, name);
+  return catalog.triggersOf(key).length > 0 || catalog.referencing(key).length > 0
+    ? { ...unknownTable(written), schema, name }
+    : null;
 }
 
 /** Whether anything can follow from a statement of this kind. */

@@ -37,6 +37,8 @@ function readMultipliers(tree: Statement, names: Resolution, change: Change | nu
   const used = new Set<BoundRelation>();
   for (const { value } of assignedIn(tree, names))
     for (const one of relationsIn(value, names, here).relations) used.add(one);
+  used.delete(target);
+  if (used.size === 0) return NONE;
   const list: Multiplier[] = [];
   const settled = settledBy(target, level, names);
   for (const relation of used) {

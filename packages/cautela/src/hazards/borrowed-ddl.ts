@@ -135,6 +135,8 @@ function* ofAction(
       if (/\b(?:set|drop)\s{1,20}not\s{1,20}null\b/i.test(text)) yield { what: "alterColumnNull", at };
       return;
     case "column-default":
+      // ADD CONSTRAINT … DEFAULT … FOR column (tsql)
+      if (/^(?:add|constraint|default)\b/i.test(text)) return;
       yield { what: "alterColumn", at };
       yield { what: "alterColumnDefault", at };
       return;

@@ -15,6 +15,8 @@ interface AddedColumn {
   blank: boolean;
   /** The script itself has made it NOT NULL. */
   required: boolean;
+  /** A row that gives it no value gets one. */
+  fills: boolean;
 }
 
 /** What a script has made so far: tables, columns, routines. */
@@ -32,6 +34,8 @@ export class Creations {
   readonly #everAdded = new Set<string>();
   /** What is known of the columns that ADD COLUMN has added, by table and column in small letters. */
   readonly #columns = new Map<string, AddedColumn>();
+  /** Columns that the script has made NOT NULL, added or not, by table and column in small letters. */
+  readonly #required = new Set<string>();
   /** The columns of older tables that it has dropped or renamed, by their keys; null: not known. */
   readonly #replaced = new Map<string, ReadonlySet<string> | null>();
   /** Where the rows of a made table come from: the tables by key, with the columns that they fill; null: all. */
@@ -77,6 +81,18 @@ export class Creations {
     return this.#columns.get(columnKey(key, column.toLowerCase())) ?? null;
   }
 
+  /** Whether the script has made a column NOT NULL, whoever has added it. */
+  isRequired(key: string, column: string): boolean {
+    return this.#required.has(columnKey(key, column.toLowerCase()));
+  }
+
+  /** The columns that the script has added as NOT NULL and without a default: each new row has to give them a value. */
+  mustBeGiven(key: string): string[] {
+    return [...(this.#added.get(key) ?? [])].filter(
+      (column) => this.isRequired(key, column) && this.addedColumn(key, column)?.fills === false,
+    );
+  }
+
   /**
    * Begins as the script before it in a change set has ended: its new columns are still new, and its copies, given by
    * their keys, are still no older than the change. Other tables that it made may be in use by the time this one runs.
@@ -86,6 +102,7 @@ export class Creations {
     for (const name of earlier.#altering) this.#altering.add(name);
     for (const one of earlier.#everAdded) this.#everAdded.add(one);
     for (const [column, one] of earlier.#columns) this.#columns.set(column, { ...one });
+    for (const column of earlier.#required) this.#required.add(column);
     for (const [key, columns] of earlier.#added) this.#added.set(key, new Set(columns));
     for (const key of copies)
       if (earlier.#made.get(key) === false && !earlier.#replaced.has(key)) this.#make(key, false);
@@ -143,10 +160,9 @@ export class Creations {
             const column = foldName(action.column.name, this.#dialect);
             const required = action.column.required === true;
             this.#add(key, column);
-            this.#columns.set(columnKey(key, column.toLowerCase()), {
-              blank: !required && !fillsItself(action.column),
-              required,
-            });
+            const fills = fillsItself(action.column);
+            this.#columns.set(columnKey(key, column.toLowerCase()), { blank: !required && !fills, required, fills });
+            this.#require(key, action.column.name, required);
             // Partitions, and tables that inherit, have it as well.
             for (const child of catalog?.childrenOf(key) ?? []) this.#add(tableKey(child.schema, child.name), column);
           } else if (action.what === "rename") this.#rename(key, action.to, catalog);
@@ -154,7 +170,15 @@ export class Creations {
           else if (action.what === "change-column") {
             this.#renameColumn(key, action.name, action.column.name);
             if (action.column.required) this.#alter(key, action.column.name, { required: true });
-          } else if (action.what === "column-required") this.#alter(key, action.name, { required: action.required });
+            this.#alter(key, action.column.name, { fills: fillsItself(action.column) });
+            this.#require(key, action.name, false);
+            this.#require(key, action.column.name, action.column.required === true);
+          } else if (action.what === "column-required") {
+            this.#alter(key, action.name, { required: action.required });
+            this.#require(key, action.name, action.required);
+          } else if (action.what === "column-default")
+            this.#alter(key, action.name, { fills: action.default !== null });
+          else if (action.what === "drop-column") this.#require(key, action.name, false);
           else if (action.what === "column-type" && action.using) this.#alter(key, action.name, { blank: false });
         }
         break;
@@ -268,10 +292,20 @@ export class Creations {
 
   #renameColumn(key: string, from: Ident, to: Ident): void {
     const [old, now] = [foldName(from, this.#dialect), foldName(to, this.#dialect)];
+    if (this.isRequired(key, old)) {
+      this.#require(key, from, false);
+      this.#require(key, to, true);
+    }
     if (!this.#added.get(key)?.has(old)) return;
     this.#add(key, now);
     const known = this.addedColumn(key, old);
     if (known) this.#columns.set(columnKey(key, now.toLowerCase()), known);
+  }
+
+  #require(key: string, name: Ident, required: boolean): void {
+    const own = columnKey(key, foldName(name, this.#dialect).toLowerCase());
+    if (required) this.#required.add(own);
+    else this.#required.delete(own);
   }
 
   #alter(key: string, name: Ident, now: Partial<AddedColumn>): void {

@@ -478,8 +478,15 @@ function altered(catalog: Catalog, table: Table, action: AlterAction, slice: Sli
       return withoutColumn(table, named(action.name));
     case "change-column":
       return changedColumn(table, named(action.name), action.column, dialect, slice, catalog);
-    case "column-type":
-      return mapColumn(table, named(action.name), (column) => ({ ...column, ...columnType(action.type, dialect) }));
+    case "column-type": {
+      // ALTER COLUMN says the whole type anew: without NOT NULL, NULL is taken (tsql, jet).
+      const loosens = dialect.syntax.typeAfterAlter && !table.primaryKey?.columns.includes(named(action.name));
+      return mapColumn(table, named(action.name), (column) => ({
+        ...column,
+        ...columnType(action.type, dialect),
+        ...(loosens ? { required: false } : {}),
+      }));
+    }
     case "column-required":
       return mapColumn(table, named(action.name), (column) => ({ ...column, required: action.required }));
     case "column-default": {

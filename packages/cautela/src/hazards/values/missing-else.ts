@@ -53,7 +53,7 @@ export const missingElse: Hazard = {
       if (open.kind === "case" && (covered(open, context) || isComplete(open, judged))) continue;
       const { creations, at } = context;
       const known = columnLike(judged.change.table, column.name);
-      const required = known?.required || creations.addedColumn(key, column.name)?.required;
+      const required = known?.required || creations.isRequired(key, column.name);
       const wide = judged.result.reach.bound === "every";
       const kept = context.show(target);
       // Inside a larger value the old one would be counted twice.

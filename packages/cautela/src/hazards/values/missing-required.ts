@@ -1,7 +1,9 @@
 import { mustBeGiven } from "../../analysis/changes/required.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { Column, Table } from "../../catalog/model.ts";
-import type { Hazard, HazardContext } from "../hazard.ts";
+import { writtenName } from "../../catalog/names.ts";
+import { relationKey } from "../../catalog/relation-keys.ts";
+import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { listed } from "../wording.ts";
 
 /**
@@ -27,7 +29,9 @@ export const missingRequired: Hazard = {
     dangerous: "INSERT INTO mooring (berth_id) VALUES (3);",
     sound: "INSERT INTO mooring (berth_id, vessel_id) VALUES (3, 12);",
   },
-  check({ catalog, dialect, inserted, ripples }) {
+  check(context) {
+    const { catalog, dialect, inserted, ripples } = context;
+    if (inserted && !inserted.table) return unlisted(context);
     if (!inserted?.table || !inserted.names || !inserted.listed || inserted.table.partial) return [];
     const { table, names } = inserted;
     const required = requiredOf(table, dialect);
@@ -44,17 +48,34 @@ export const missingRequired: Hazard = {
     const left = missing.filter(({ name }) => !filled.has(name));
     if (left.length === 0) return [];
     return [
-      {
-        message: `There is no value for ${listed(left.map((one) => one.name))} of \`${table.name}\`, so the engine refuses this.`,
-        refused: true,
-        because: [
-          `${left.length === 1 ? "it is" : "they are"} NOT NULL and ${left.length === 1 ? "has" : "have"} no default`,
-        ],
-        remedy: `Add ${left.map((one) => one.name).join(", ")} and ${left.length === 1 ? "its value" : "their values"}.`,
-      },
+      draftOf(
+        left.map(({ name }) => name),
+        table.name,
+      ),
     ];
   },
 };
+
+function draftOf(left: readonly string[], table: string): Draft {
+  const one = left.length === 1;
+  return {
+    message: `There is no value for ${listed(left)} of \`${table}\`, so the engine refuses this.`,
+    refused: true,
+    because: [`${one ? "it is" : "they are"} NOT NULL and ${one ? "has" : "have"} no default`],
+    remedy: `Add ${left.join(", ")} and ${one ? "its value" : "their values"}.`,
+  };
+}
+
+/** Of a table that nobody has described the columns are known that the script itself has added. */
+function unlisted({ tree, inserted, creations, catalog, dialect }: HazardContext): Draft[] {
+  if (tree.kind !== "insert" || tree.target.kind !== "table" || !tree.columns || !inserted?.names) return [];
+  const key = relationKey(tree.target.name, catalog, dialect);
+  const { names } = inserted;
+  // A trigger may fill in what is missing.
+  if (catalog?.triggersOf(key).some(({ timing }) => timing === "before")) return [];
+  const left = creations.mustBeGiven(key).filter((column) => !names.includes(column));
+  return left.length > 0 ? [draftOf(left, writtenName(tree.target.name))] : [];
+}
 
 /** Whether a trigger runs for each row before it is inserted. */
 function before(table: Table, catalog: HazardContext["catalog"]): boolean {

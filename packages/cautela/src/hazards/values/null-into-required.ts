@@ -8,8 +8,8 @@ import { type History, NEVER, type PastChange } from "../../analysis/script/hist
 import { columnLike, columnNamed } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import type { Table } from "../../catalog/model.ts";
-import { foldName } from "../../catalog/names.ts";
-import { namedRelation } from "../../catalog/relation-keys.ts";
+import { foldName, writtenName } from "../../catalog/names.ts";
+import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { AlterAction, ColumnDefinition, Expr, Ident, Name, Query } from "../../sql/nodes/tree.ts";
@@ -69,8 +69,18 @@ export const nullIntoRequired: Hazard = {
       }
       const table = column.relation?.table ?? changes[0]?.change.table;
       const known = column.offered?.column ?? columnLike(table, column.name);
+      if (!table && changes[0] && !byDefault && isRequired(changes[0].change.name, column.name, context))
+        say(column.name, changes[0].target, false);
       if (!known?.required || (byDefault && !(table && mustBeGiven(known, table, dialect)))) continue;
       say(column.name, column.relation?.table?.name ?? changes[0]?.target ?? "", byDefault);
+    }
+    if (inserted && !inserted.table && tree.kind === "insert" && tree.target.kind === "table") {
+      const { name } = tree.target;
+      for (const column of inserted.names ?? []) {
+        const i = inserted.names?.indexOf(column) ?? -1;
+        const empty = inserted.rows.some((row) => row[i] && constant(row[i])?.type === "null");
+        if (empty && isRequired(name, column, context)) say(column, writtenName(name), false);
+      }
     }
     if (inserted?.table) {
       const { table, columns } = inserted;
@@ -93,6 +103,11 @@ export const nullIntoRequired: Hazard = {
     return drafts;
   },
 };
+
+/** Whether the script has made a column NOT NULL of a table that nobody has described. */
+function isRequired(table: Name, column: string, { creations, catalog, dialect }: HazardContext): boolean {
+  return creations.isRequired(relationKey(table, catalog, dialect), column);
+}
 
 /** A value that is NULL in some rows, as far as the catalog can tell: the engine refuses the statement for the sake of one. */
 function mayBeNull(assigned: UsedColumn, value: Expr, context: HazardContext): Draft | null {

@@ -310,6 +310,10 @@ function addition(p: Parser, node: Building<AlterTableStatement>, start: number)
     grow(node.actions, { what: "other", start, end: p.previousEnd });
     return;
   }
+  if (p.dialect.syntax.alterLists && startsDefault(p)) {
+    grow(node.actions, defaultFor(p, start));
+    return;
+  }
   if (p.dialect.syntax.bareAdd && p.is(K.COLUMN)) p.fail("the name of a column");
   const constraint = p.is(K.COLUMN) ? null : tableConstraint(p);
   if (constraint === "skipped") {
@@ -330,6 +334,21 @@ function addition(p: Parser, node: Building<AlterTableStatement>, start: number)
     return;
   }
   pushColumn(node, columnDefinition(p), ifNotExists);
+}
+
+function startsDefault(p: Parser): boolean {
+  return p.is(K.DEFAULT) || (p.is(K.CONSTRAINT) && p.nextIs(K.DEFAULT, 2));
+}
+
+/** ADD CONSTRAINT name DEFAULT value FOR column (tsql). */
+function defaultFor(p: Parser, start: number): AlterAction {
+  if (p.is(K.CONSTRAINT)) p.seek(p.pos + 2);
+  p.advance();
+  const value = expression(p);
+  p.expect(K.FOR);
+  const name = p.label("a column");
+  if (p.is(K.WITH)) p.seek(p.pos + 2);
+  return { what: "column-default", name, default: value, start, end: p.previousEnd };
 }
 
 function pushColumn(node: Building<AlterTableStatement>, column: ColumnDefinition, ifNotExists: boolean): void {

@@ -24,5 +24,5 @@ export const plsqlTableActions = words(
 
 /** Words of the clauses of a column or a constraint that the grammar need not know. */
 export const plsqlClauseWords = words(
-  "annotations compress decrypt edition encrypt evaluation exceptions exchange extend hidden initrans invisible logging mac maxtrans nocache nocompress noextend nologging nomac nomaxvalue nominvalue noorder noparallel norely noscale novalidate pctfree persistable rely reservable salt scale scope sort store substitutable unrecoverable unusable",
+  "annotations compress decrypt edition encrypt evaluation exceptions exchange extend hidden initrans invisible logging mac maxtrans nocache nocompress noextend nokeep nologging nomac nomaxvalue nominvalue noorder noparallel norely noscale noshard nosort novalidate pctfree persistable rely reservable salt scale scope shard sort store substitutable unrecoverable unusable",
 );

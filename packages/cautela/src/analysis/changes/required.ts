@@ -8,6 +8,8 @@ export function mustBeGiven(column: Column, table: Table, dialect: Dialect): boo
   // The row's number (sqlite), the counter of a Jet file.
   const key = table.primaryKey?.columns;
   if (dialect.engine.rowidKey && column.type === "integer" && key?.length === 1 && key[0] === column.name) return false;
+  // Yes/No is No where nothing is given (Jet).
+  if (dialect.engine.desktopRules && /^(?:yesno|bit|boolean|logical)/.test(column.type)) return false;
   if (column.type === "counter" || (dialect.engine.rowversion && column.type === "timestamp")) return false;
   return !(dialect.engine.stampsTimestamps && column.type === "timestamp");
 }

@@ -83,6 +83,7 @@ export function columnClauses(p: Parser, node: Building<ColumnDefinition>): void
     name = null;
     return taken;
   };
+  let onNull = false;
   for (;;) {
     if (p.at(T.COMMA) || p.at(T.RPAREN) || p.atEnd()) return;
     if (p.at(T.BAD)) p.fail(") or ,");
@@ -109,7 +110,8 @@ export function columnClauses(p: Parser, node: Building<ColumnDefinition>): void
       case K.NOT:
         name = null;
         p.advance();
-        if (p.accept(K.NULL)) node.required = true;
+        // DEFAULT ON NULL takes a NULL, and puts the default in its place (plsql).
+        if (p.accept(K.NULL)) node.required = !onNull;
         else if (!p.atEnd()) passClauseWord(p);
         continue;
       case K.NULL:
@@ -136,7 +138,10 @@ export function columnClauses(p: Parser, node: Building<ColumnDefinition>): void
       case K.DEFAULT:
         p.advance();
         name = null;
-        if (p.is(K.ON) && p.nextIs(K.NULL)) p.seek(p.pos + 2);
+        if (p.is(K.ON) && p.nextIs(K.NULL)) {
+          onNull = true;
+          p.seek(p.pos + 2);
+        }
         node.default = operand(p);
         continue;
       case K.AUTOINCREMENT:

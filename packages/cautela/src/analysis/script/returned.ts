@@ -1,6 +1,7 @@
 import { foldName } from "../../catalog/names.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Name, Query, Returning, Statement } from "../../sql/nodes/tree.ts";
+import { assignedColumns } from "../changes/assigned-columns.ts";
 import type { Change } from "../changes/change.ts";
 
 /** Where the old rows of a change go in the same statement. */
@@ -26,9 +27,14 @@ export function returnedRows(tree: Statement, { statement }: Change, dialect: Di
   const { returning } = statement;
   if (statement === tree) {
     const { into } = returning;
-    if (into?.kind !== "column") return null;
+    // RETURNING … INTO fills variables.
+    if (into?.kind !== "column" || !returning.output) return null;
     const { start, end, path } = into;
-    return { into: { kind: "name", parts: path, link: null, start, end }, columns: oldColumns(returning), loses: null };
+    const columns = oldColumns(returning);
+    // What is noted of a change beside its values is no copy of them.
+    if (statement.kind === "update" && columns && !namesAny(returning, assignedColumns(statement.assignments)))
+      return null;
+    return { into: { kind: "name", parts: path, link: null, start, end }, columns, loses: null };
   }
   // RETURNING of an UPDATE gives the new values.
   if (tree.kind !== "insert" || tree.target.kind !== "table" || !tree.source || statement.kind !== "delete")
@@ -43,6 +49,16 @@ export function returnedRows(tree: Statement, { statement }: Change, dialect: Di
   const columns =
     taken.columns === null ? kept : kept === null ? taken.columns : taken.columns.filter((one) => kept.includes(one));
   return { into: tree.target.name, columns, loses: taken.loses };
+}
+
+/** Whether one of some columns is returned, as it was or as it is now. */
+function namesAny({ items }: Returning, columns: readonly string[]): boolean {
+  const wanted = new Set(columns.map((column) => column.toLowerCase()));
+  return items.some(
+    ({ expr }) =>
+      expr.kind === "star" ||
+      (expr.kind === "column" && wanted.has(expr.path[expr.path.length - 1].text.toLowerCase())),
+  );
 }
 
 /** The columns of RETURNING and OUTPUT that hold what was there before; null: all of them. */

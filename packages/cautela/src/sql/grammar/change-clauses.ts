@@ -14,13 +14,14 @@ import { selectItems } from "./query.ts";
 export function returning(p: Parser): Returning | null {
   if (!p.is(K.RETURNING) && !p.is(K.OUTPUT) && !(p.is(K.RETURN) && p.dialect.syntax.returnClause)) return null;
   const start = p.start;
+  const output = p.is(K.OUTPUT);
   p.advance();
   // RETURNING WITH (OLD AS o, NEW AS n)
   if (p.is(K.WITH) && p.peekKind(1) === T.LPAREN) {
     p.advance();
     p.skipParens();
   }
-  const node: Building<Returning> = { items: [], into: null, start, end: start };
+  const node: Building<Returning> = { items: [], output, into: null, start, end: start };
   node.items = selectItems(p);
   if (p.is(K.BULK)) {
     p.advance();
@@ -62,6 +63,9 @@ export function assignments(p: Parser): readonly Assignment[] {
     } else if (p.at(T.LPAREN) && p.dialect.syntax.columnMethods) {
       // column.WRITE(…), column.modify(…)
       p.skipParens();
+      const [target] = targets;
+      // What is called is a method of the column before it.
+      if (target.kind === "column" && target.path.length > 1) targets = [{ ...target, path: target.path.slice(0, -1) }];
       list.push({ targets, value: { kind: "opaque", start, end: p.previousEnd }, op, start, end: p.previousEnd });
       continue;
     } else p.fail("=");

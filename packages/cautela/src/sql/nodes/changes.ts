@@ -25,6 +25,8 @@ export interface Assignment extends Span {
 
 export interface Returning extends Span {
   readonly items: readonly SelectItem[];
+  /** It is an OUTPUT, which goes into a table (tsql). */
+  readonly output: boolean;
   /** OUTPUT … INTO table, RETURNING … INTO variables. */
   readonly into: Expr | null;
 }

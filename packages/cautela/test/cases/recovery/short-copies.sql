@@ -12,3 +12,5 @@ UPDATE loaf SET price = 3 WHERE id > 3;
 -- finds: 0 backup-clash note
 CREATE TABLE IF NOT EXISTS loaf_backup AS SELECT * FROM loaf;
 CREATE TABLE IF NOT EXISTS loaf_backup_20261202 AS SELECT * FROM loaf;
+-- case: a value that goes into a variable is no copy [plsql]
+UPDATE mooring m SET m.fee = 4, m.status = 'x' WHERE m.mooring_id > 3 RETURNING m.mooring_id INTO :out;

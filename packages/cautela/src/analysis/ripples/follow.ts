@@ -26,6 +26,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import { wordIn } from "../../text/word-in.ts";
 import { PLAIN, type RowChange, rowChangesOf } from "../changes/row-change.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
+import { writesNoRows } from "../statement/unfollowed.ts";
 import type { WriteAction } from "../views/refusals.ts";
 import { knownUpdatability, type Updatability } from "../views/updatability.ts";
 import { edgesFrom } from "./chain.ts";
@@ -614,7 +615,7 @@ class Follower {
       if (answer === false) continue;
       const routine = catalog.routine(name) ?? this.#sibling(name);
       if (!routine) {
-        if (procedure)
+        if (procedure && !writesNoRows(name))
           this.#opaque(
             node.id,
             name.parts.map(({ text }) => text).join("."),

@@ -1,6 +1,6 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { writtenName } from "../../catalog/names.ts";
-import type { Statement } from "../../sql/nodes/tree.ts";
+import type { Name, Statement } from "../../sql/nodes/tree.ts";
 
 /** Lines for the client program that run another file (psql, mysql, sqlite3, sqlcmd, SQL*Plus). */
 const RUNS_A_FILE = /^(?:\\ir?\b|\\include|\\\.|source\b|\.read\b|:r\b|@|start\b)/i;
@@ -10,7 +10,12 @@ const RUNS_A_FILE = /^(?:\\ir?\b|\\include|\\\.|source\b|\.read\b|:r\b|@|start\b
  * "System stored procedures").
  */
 const WRITES_NO_ROWS =
-  /^(?:(?:sys\.)?(?:dbms_(?:output|lock|session|application_info|stats|utility|random)\.\w+|raise_application_error)|(?:(?:master|sys|dbo)?\.{1,2}|sys\.)?(?:sp_(?:addextendedproperty|updateextendedproperty|dropextendedproperty|refreshview|refreshsqlmodule|recompile|updatestats|settriggerorder|bindrule|who2?|help\w*|spaceused|set_session_context|getapplock|releaseapplock)|xp_logevent))$/i;
+  /^(?:(?:sys\.)?(?:(?:dbms_(?:output|lock|session|application_info|stats|utility|random|lob|metadata|crypto|assert|trace|monitor|profiler|xmlgen)|utl_\w+|htp|htf)\.\w+|raise_application_error)|(?:(?:master|sys|dbo)?\.{1,2}|sys\.)?(?:sp_(?:addextendedproperty|updateextendedproperty|dropextendedproperty|refreshview|refreshsqlmodule|recompile|updatestats|settriggerorder|bindrule|who2?|help\w*|spaceused|set_session_context|getapplock|releaseapplock)|xp_logevent))$/i;
+
+/** Whether a routine is one of the engine's own that writes no rows. */
+export function writesNoRows(name: Name): boolean {
+  return WRITES_NO_ROWS.test(writtenName(name));
+}
 
 /**
  * What a statement runs that is not followed, so that neither its writes are known nor its dangers; null: nothing. What runs
@@ -26,7 +31,7 @@ export function unfollowed(tree: Statement, catalog: Catalog | null): string | n
     case "dynamic":
       return tree.body === null ? "this runs SQL that is put together while it runs" : null;
     case "call-statement":
-      if (!tree.name || catalog?.routine(tree.name) || WRITES_NO_ROWS.test(writtenName(tree.name))) return null;
+      if (!tree.name || catalog?.routine(tree.name) || writesNoRows(tree.name)) return null;
       return `what ${writtenName(tree.name)} does is not followed`;
     case "directive":
       return RUNS_A_FILE.test(tree.text) ? `what the file of ${tree.text.trim()} does is not read` : null;

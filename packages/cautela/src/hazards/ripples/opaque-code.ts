@@ -1,3 +1,4 @@
+import { writesNoRows } from "../../analysis/statement/unfollowed.ts";
 import { writtenName } from "../../catalog/names.ts";
 import type { Draft, Hazard } from "../hazard.ts";
 import { wholesale } from "../wholesale.ts";
@@ -47,7 +48,14 @@ CREATE TRIGGER mooring_spread AFTER UPDATE ON mooring FOR EACH ROW EXECUTE FUNCT
         });
       }
     }
-    if (tree.kind === "call-statement" && known && catalog && tree.name && !catalog.routine(tree.name)) {
+    if (
+      tree.kind === "call-statement" &&
+      known &&
+      catalog &&
+      tree.name &&
+      !catalog.routine(tree.name) &&
+      !writesNoRows(tree.name)
+    ) {
       const name = writtenName(tree.name);
       // It runs a text once for each table or database.
       const everywhere = /^(?:\w{0,40}\.){0,2}sp_msforeach(?:table|db|_worker)$/i.test(name);

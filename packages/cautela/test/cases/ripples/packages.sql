@@ -40,3 +40,7 @@ BEGIN
   other.close_one(3);
 END;
 /
+-- case: what comes with the engine and writes no rows, in a procedure of the script [plsql]
+CREATE OR REPLACE PROCEDURE tell(n NUMBER) IS BEGIN DBMS_OUTPUT.PUT_LINE(n); UTL_FILE.FCLOSE_ALL; END;
+/
+EXEC tell(3)

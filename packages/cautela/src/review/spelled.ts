@@ -93,7 +93,7 @@ function respelledText(text: string, { words, phrases }: Spellings): string {
     .split("`")
     .map((part, i) => {
       if (i % 2 === 0) return part;
-      let own = part.replace(/'[^']*'|[a-z_][\w$]*/g, (word) => words.get(word) ?? word);
+      let own = part.replace(/'[^']*'|[@:]?[a-z_][\w$]*/g, (word) => words.get(word) ?? word);
       for (const [folded, spelled] of phrases) own = own.replaceAll(folded, () => spelled);
       return own;
     })

@@ -30,3 +30,7 @@ DELETE FROM Stay WHERE StayId IN (@id, @other, @third);
 -- finds: 1 every-row ask
 TRUNCATE TABLE stg.Customer;
 UPDATE dbo.load_control SET LastLoad = GETDATE();
+-- case: a variable keeps its spelling beside a column of its name [tsql]
+-- finds: 1 open-placeholder ask
+DECLARE @keeper int;
+UPDATE dbo.Buoy SET Light = 1 WHERE Keeper = @keeper;

@@ -51,3 +51,10 @@ export function spelledName({ parts }: Name, dialect: Dialect): readonly string[
 export function writtenName(name: Name): string {
   return name.parts.map((part) => part.text).join(".");
 }
+
+/** A name as a text gives it, without quotes: `dbo.berth`. */
+export function nameFrom(text: string): Name {
+  const span = { start: 0, end: 0 };
+  const parts = text.split(".").map((part) => ({ text: part, quoted: false, hole: false, ...span }));
+  return { kind: "name", parts, link: null, ...span };
+}

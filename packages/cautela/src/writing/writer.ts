@@ -129,7 +129,7 @@ export abstract class SqlWriter {
   }
 
   /** Whether a text differs in anything from what is made of it, case and trailing blanks included; NULL stays NULL. */
-  altered(text: string, made: string): string {
+  altered(text: string, made: string, _column: Column | null | undefined): string {
     return `${text} <> ${made}`;
   }
 

@@ -6,7 +6,7 @@ import type { Resolution } from "../names/resolution.ts";
 import type { JudgedChange } from "./judged-change.ts";
 
 /** What an assignment stands in. */
-interface Assigning {
+export interface Assigning {
   readonly names: Resolution | null;
   readonly changes: readonly JudgedChange[];
   readonly dialect: Dialect;

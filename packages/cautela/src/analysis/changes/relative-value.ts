@@ -5,15 +5,11 @@ import type { Binary, Call, Case, Expr, InsertStatement, Statement } from "../..
 import { walk } from "../../sql/nodes/visitor.ts";
 import { type ConstantValue, sameValue, usedColumn } from "../conditions/conditions.ts";
 import { calledName, constant, plainColumn } from "../conditions/constants.ts";
-import type { Resolution } from "../names/resolution.ts";
-import type { JudgedChange } from "./judged-change.ts";
+import type { Assigning } from "./own-value.ts";
 
 /** What a value is assigned in. */
-interface Assigning {
-  readonly names: Resolution | null;
-  readonly changes: readonly JudgedChange[];
+interface AssigningTree extends Assigning {
   readonly tree: Statement;
-  readonly dialect: Dialect;
 }
 
 const DEEPEST = 300;
@@ -40,7 +36,7 @@ const SETS_JSON = /^(?:json_set|json_replace|jsonb_set|json_modify|jsonb_insert)
  * @example
  * // SET fee = fee * 1.05; SET code = SUBSTR(code, 2); SET state = CASE state WHEN 1 THEN 2 WHEN 2 THEN 3 ELSE state END
  */
-export function isRelative(value: Expr, column: string, context: Assigning, depth = 0): boolean {
+export function isRelative(value: Expr, column: string, context: AssigningTree, depth = 0): boolean {
   // What a longer chain of operators does with the column is not followed.
   if (depth > DEEPEST) return false;
   const below = (expr: Expr): boolean => isRelative(expr, column, context, depth + 1);
@@ -68,7 +64,7 @@ export function isRelative(value: Expr, column: string, context: Assigning, dept
   }
 }
 
-function callGoesOn(value: Call, column: string, context: Assigning, below: (expr: Expr) => boolean): boolean {
+function callGoesOn(value: Call, column: string, context: AssigningTree, below: (expr: Expr) => boolean): boolean {
   const { args } = value;
   const name = calledName(value).toLowerCase();
   const own = (expr: Expr | undefined): boolean => expr !== undefined && isOwn(expr, column, context);
@@ -95,7 +91,7 @@ function callGoesOn(value: Call, column: string, context: Assigning, below: (exp
 }
 
 /** Whether a function of texts, applied to the column, changes its own result once more. */
-function cutsAgain(name: string, [, ...rest]: readonly Expr[], column: string, context: Assigning): boolean {
+function cutsAgain(name: string, [, ...rest]: readonly Expr[], column: string, context: AssigningTree): boolean {
   const [from, length, by] = rest;
   const reckons = (expr: Expr | undefined): boolean => expr !== undefined && reckonsWith(expr, column, context);
   switch (name) {
@@ -124,7 +120,12 @@ function cutsAgain(name: string, [, ...rest]: readonly Expr[], column: string, c
   }
 }
 
-function operatorGoesOn(value: Binary, column: string, context: Assigning, below: (expr: Expr) => boolean): boolean {
+function operatorGoesOn(
+  value: Binary,
+  column: string,
+  context: AssigningTree,
+  below: (expr: Expr) => boolean,
+): boolean {
   // A mask gives the same when it is applied again; in Jet & puts texts together.
   const operators = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%^&]|\|\|)$/ : /^(?:[-+*/%^#]|\|\|)$/;
   if (!operators.test(value.op)) return false;
@@ -138,7 +139,7 @@ function operatorGoesOn(value: Binary, column: string, context: Assigning, below
 }
 
 /** FLOOR(n / 10) * 10: what is rounded so stays as it is. */
-function roundsTo({ op, left, right }: Binary, column: string, context: Assigning): boolean {
+function roundsTo({ op, left, right }: Binary, column: string, context: AssigningTree): boolean {
   if (op !== "*" || left.kind !== "call" || !/^(?:round|floor|ceil|ceiling|trunc|int)$/i.test(calledName(left)))
     return false;
   const [inner] = left.args;
@@ -147,7 +148,7 @@ function roundsTo({ op, left, right }: Binary, column: string, context: Assignin
 }
 
 /** Whether the value of the column goes into that of an expression, and not only into what it asks. */
-function carries(expr: Expr, column: string, context: Assigning, depth = 0): boolean {
+function carries(expr: Expr, column: string, context: AssigningTree, depth = 0): boolean {
   if (depth > DEEPEST) return false;
   const below = (one: Expr): boolean => carries(one, column, context, depth + 1);
   switch (expr.kind) {
@@ -166,7 +167,7 @@ function carries(expr: Expr, column: string, context: Assigning, depth = 0): boo
 }
 
 /** UPPER(LEFT(name, 1)) || SUBSTR(name, 2): pieces of the column alone, put together again. */
-function isPutTogether(pieces: readonly Expr[], column: string, context: Assigning): boolean {
+function isPutTogether(pieces: readonly Expr[], column: string, context: AssigningTree): boolean {
   return pieces.every((piece) => piece.kind === "call" && piece.args.length > 0 && mentions(piece, column, context));
 }
 
@@ -182,12 +183,12 @@ function operandsOf(value: Binary): Expr[] {
 }
 
 /** Whether a condition asks for the column itself, other than by its size: what has been changed no longer meets it. */
-function tells(when: Expr, column: string, context: Assigning): boolean {
+function tells(when: Expr, column: string, context: AssigningTree): boolean {
   return !(when.kind === "binary" && /^[<>]/.test(when.op)) && mentions(when, column, context);
 }
 
 /** CASE state WHEN 1 THEN 2 WHEN 2 THEN 3: a value that it gives, it changes again. */
-function mapsOn({ operand, whens, otherwise }: Case, column: string, context: Assigning): boolean {
+function mapsOn({ operand, whens, otherwise }: Case, column: string, context: AssigningTree): boolean {
   const pairs: [Expr, Expr][] = [];
   for (const { when, result } of whens) {
     const [side, value] = operand ? [operand, when] : equalTo(when);
@@ -198,7 +199,7 @@ function mapsOn({ operand, whens, otherwise }: Case, column: string, context: As
 }
 
 /** The column, or COALESCE, LOWER and the like of it. */
-function standsFor(expr: Expr, column: string, context: Assigning): boolean {
+function standsFor(expr: Expr, column: string, context: AssigningTree): boolean {
   if (expr.kind !== "call") return isOwn(expr, column, context);
   const [first] = expr.args;
   return first !== undefined && PASSES_ON.test(calledName(expr).toLowerCase()) && isOwn(first, column, context);
@@ -210,7 +211,7 @@ function equalTo(when: Expr): [Expr | null, Expr | null] {
 }
 
 /** DECODE(state, 1, 2, 2, 3, state) (plsql). */
-function decodesOn([operand, ...rest]: readonly Expr[], column: string, context: Assigning): boolean {
+function decodesOn([operand, ...rest]: readonly Expr[], column: string, context: AssigningTree): boolean {
   if (!operand || !standsFor(operand, column, context)) return false;
   const pairs: [Expr, Expr][] = [];
   for (let i = 0; i + 1 < rest.length; i += 2) pairs.push([rest[i], rest[i + 1]]);
@@ -219,19 +220,25 @@ function decodesOn([operand, ...rest]: readonly Expr[], column: string, context:
 
 /** Whether a map of constants gives a value that it maps to another one. */
 function changesAgain(pairs: readonly [Expr, Expr][], otherwise: Expr | null): boolean {
-  const known: { from: ConstantValue; to: ConstantValue }[] = [];
+  const known = new Map<string, ConstantValue>();
   for (const [when, result] of pairs) {
     const [from, to] = [constant(when), constant(result)];
     // The first branch for a value is the one that counts.
-    if (from && to && !known.some((one) => sameValue(one.from, from))) known.push({ from, to });
+    if (from && to && !known.has(valueKey(from))) known.set(valueKey(from), to);
   }
   const rest = otherwise ? constant(otherwise) : null;
-  return known.some(({ to }) => {
-    const again = known.find(({ from }) => sameValue(from, to));
+  for (const to of known.values()) {
     // A value that no branch names goes to ELSE.
-    if (!again) return rest !== null && !sameValue(rest, to);
-    return !sameValue(again.to, to);
-  });
+    const again = known.get(valueKey(to)) ?? rest;
+    if (again && !sameValue(again, to)) return true;
+  }
+  return false;
+}
+
+/** Equal for values that a comparison takes for the same. */
+function valueKey(value: ConstantValue): string {
+  if (value.type === "null") return "";
+  return value.type === "string" ? `'${value.value}` : String(Number(value.value));
 }
 
 function textOf(expr: Expr): string | null {
@@ -240,7 +247,7 @@ function textOf(expr: Expr): string | null {
 }
 
 /** Whether the column stands in an expression. */
-export function mentions(expr: Expr, column: string, context: Assigning): boolean {
+export function mentions(expr: Expr, column: string, context: AssigningTree): boolean {
   let found = isOwn(expr, column, context);
   walk(expr, (node) => {
     if (node.kind === "query") return false;
@@ -251,7 +258,7 @@ export function mentions(expr: Expr, column: string, context: Assigning): boolea
 }
 
 /** JSON from which a key is taken, or into which an object is merged: a second time nothing is left to do (postgresql). */
-function settlesJson({ op, left, right }: Binary, column: string, context: Assigning): boolean {
+function settlesJson({ op, left, right }: Binary, column: string, context: AssigningTree): boolean {
   const { names, changes } = context;
   const used = usedColumn(left, names);
   const type = used?.offered?.column?.type ?? columnLike(changes[0]?.change.table, column)?.type ?? "";
@@ -264,7 +271,7 @@ function settlesJson({ op, left, right }: Binary, column: string, context: Assig
 }
 
 /** Whether an expression is that column of the row that is changed, and not the like of it in another table. */
-export function isOwn(expr: Expr, column: string, { names, changes, tree, dialect }: Assigning): boolean {
+export function isOwn(expr: Expr, column: string, { names, changes, tree, dialect }: AssigningTree): boolean {
   const used = usedColumn(expr, names);
   const ref = plainColumn(expr);
   if (used?.name !== column || !ref) return false;
@@ -280,7 +287,7 @@ function insertTarget({ target }: InsertStatement, dialect: Dialect): string | n
 }
 
 /** Whether something is added to, or taken from, a part of the column. */
-function reckonsWith(expr: Expr, column: string, context: Assigning): boolean {
+function reckonsWith(expr: Expr, column: string, context: AssigningTree): boolean {
   let found = false;
   walk(expr, (node) => {
     if (node.kind === "binary" && /^[-+*/]$/.test(node.op)) found ||= mentions(node, column, context);

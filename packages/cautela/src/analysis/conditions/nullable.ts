@@ -62,7 +62,14 @@ export function nullableIn(expr: Expr, context: NullContext, depth = 0): { used:
       return operatorPassesNull(expr, context.dialect) ? (below(expr.left) ?? below(expr.right)) : null;
     case "call": {
       // Of COALESCE the last argument is what is left.
-      if (standsIn(expr)) return expr.args.every((arg) => below(arg)) ? below(expr.args[expr.args.length - 1]) : null;
+      if (standsIn(expr)) {
+        let last: ReturnType<typeof nullableIn> = null;
+        for (const arg of expr.args) {
+          last = below(arg);
+          if (!last) return null;
+        }
+        return last;
+      }
       return first(nullPasses(expr, context.dialect), below);
     }
     case "case": {

@@ -1,6 +1,7 @@
 import type { Catalog, RelationObject } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
 import { type Table, unknownTable } from "../../catalog/model.ts";
+import { nameFrom } from "../../catalog/names.ts";
 import type { Dialect, SessionState } from "../../sql/dialects/dialect.ts";
 import type { Name, Statement } from "../../sql/nodes/tree.ts";
 import type { Change } from "../changes/change.ts";
@@ -83,9 +84,7 @@ export function statementRipples(
 /** A table that nobody has described, but to which the script itself has given a trigger, or a key that refers to it. */
 function stranger(written: string, catalog: Catalog): Table | null {
   if (catalog.complete) return null;
-  const span = { start: 0, end: 0 };
-  const parts = written.split(".").map((text) => ({ text, quoted: false, hole: false, ...span }));
-  const { schema, table: name } = catalog.place({ kind: "name", parts, link: null, ...span });
+  const { schema, table: name } = catalog.place(nameFrom(written));
   const key = tableKey(schema, name);
   return catalog.triggersOf(key).length > 0 || catalog.referencing(key).length > 0
     ? { ...unknownTable(written), schema, name }

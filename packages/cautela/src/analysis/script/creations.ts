@@ -1,6 +1,6 @@
 import type { Catalog } from "../../catalog/catalog.ts";
 import { tableKey } from "../../catalog/keys.ts";
-import { bareName, foldName } from "../../catalog/names.ts";
+import { bareName, foldName, nameFrom } from "../../catalog/names.ts";
 import { newKey, relationKey, renamedKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { readText } from "../../sql/grammar/dynamic.ts";
@@ -34,8 +34,8 @@ export class Creations {
   readonly #everAdded = new Set<string>();
   /** What is known of the columns that ADD COLUMN has added, by table and column in small letters. */
   readonly #columns = new Map<string, AddedColumn>();
-  /** Columns that the script has made NOT NULL, added or not, by table and column in small letters. */
-  readonly #required = new Set<string>();
+  /** Columns that the script has made NOT NULL, added or not, in small letters, by the table's key. */
+  readonly #required = new Map<string, Set<string>>();
   /** The columns of older tables that it has dropped or renamed, by their keys; null: not known. */
   readonly #replaced = new Map<string, ReadonlySet<string> | null>();
   /** Where the rows of a made table come from: the tables by key, with the columns that they fill; null: all. */
@@ -83,7 +83,7 @@ export class Creations {
 
   /** Whether the script has made a column NOT NULL, whoever has added it. */
   isRequired(key: string, column: string): boolean {
-    return this.#required.has(columnKey(key, column.toLowerCase()));
+    return this.#required.get(key)?.has(column.toLowerCase()) ?? false;
   }
 
   /** The columns that the script has added as NOT NULL and without a default: each new row has to give them a value. */
@@ -102,7 +102,7 @@ export class Creations {
     for (const name of earlier.#altering) this.#altering.add(name);
     for (const one of earlier.#everAdded) this.#everAdded.add(one);
     for (const [column, one] of earlier.#columns) this.#columns.set(column, { ...one });
-    for (const column of earlier.#required) this.#required.add(column);
+    for (const [key, columns] of earlier.#required) this.#required.set(key, new Set(columns));
     for (const [key, columns] of earlier.#added) this.#added.set(key, new Set(columns));
     for (const key of copies)
       if (earlier.#made.get(key) === false && !earlier.#replaced.has(key)) this.#make(key, false);
@@ -211,6 +211,7 @@ export class Creations {
             this.#made.delete(key);
             this.#added.delete(key);
             this.#filledFrom.delete(key);
+            this.#required.delete(key);
           }
         break;
       default:
@@ -224,7 +225,7 @@ export class Creations {
       /\bcreate\s+(?:(?:global|local|temp|temporary|unlogged|or|replace)\s+){0,3}table\s+(?:if\s+not\s+exists\s+)?([\w.$#"`[\]]+)/i.exec(
         text,
       );
-    if (made) this.#make(newKey(writtenAs(made[1].replace(/["`[\]]/g, "")), catalog, this.#dialect), false);
+    if (made) this.#make(newKey(nameFrom(made[1].replace(/["`[\]]/g, "")), catalog, this.#dialect), false);
   }
 
   #add(key: string, column: string): void {
@@ -253,6 +254,9 @@ export class Creations {
     if (made === undefined) filled.set(key, null);
     this.#filledFrom.set(renamed, filled);
     this.#filledFrom.delete(key);
+    const required = this.#required.get(key);
+    this.#required.delete(key);
+    if (required) this.#required.set(renamed, required);
     const added = this.#added.get(key);
     this.#added.delete(key);
     for (const column of added ?? []) this.#add(renamed, column);
@@ -283,6 +287,7 @@ export class Creations {
     walk(query, (node) => {
       if (node.kind !== "table") return undefined;
       const from = relationKey(node.name, catalog, this.#dialect);
+      if (known.size >= MOST_SOURCES) return false;
       for (const source of [from, ...(this.#filledFrom.get(from)?.keys() ?? [])])
         if (source !== key || from !== key) known.set(source, columns);
       return undefined;
@@ -303,9 +308,10 @@ export class Creations {
   }
 
   #require(key: string, name: Ident, required: boolean): void {
-    const own = columnKey(key, foldName(name, this.#dialect).toLowerCase());
-    if (required) this.#required.add(own);
-    else this.#required.delete(own);
+    const columns = this.#required.get(key) ?? new Set();
+    const own = foldName(name, this.#dialect).toLowerCase();
+    if (required) this.#required.set(key, columns.add(own));
+    else columns.delete(own);
   }
 
   #alter(key: string, name: Ident, now: Partial<AddedColumn>): void {
@@ -329,8 +335,8 @@ export class Creations {
     const words = args.flatMap((one) => (one.kind === "literal" && one.type === "string" ? [one.value] : []));
     words.forEach((table, i) => {
       for (const column of words.slice(i + 1)) {
-        const key = relationKey(writtenAs(table), catalog, this.#dialect);
-        this.#add(key, foldName(writtenAs(column).parts[0], this.#dialect));
+        const key = relationKey(nameFrom(table), catalog, this.#dialect);
+        this.#add(key, foldName(nameFrom(column).parts[0], this.#dialect));
       }
     });
   }
@@ -372,7 +378,7 @@ function altersTables(statement: Statement): boolean {
   return alters;
 }
 
-/** The columns of an INSERT that get more than one constant. */
+/** The columns of an INSERT that are filled with more than a constant. */
 function carriedColumns(columns: readonly Name[], { body }: Query, dialect: Dialect): ReadonlySet<string> {
   const items = body.kind === "select" && body.items.length === columns.length ? body.items : null;
   return new Set(
@@ -386,9 +392,5 @@ function lastPart({ parts }: Name): string {
   return parts[parts.length - 1].text.toLowerCase();
 }
 
-/** A name as a text gives it: `dbo.berth`. */
-function writtenAs(text: string): Name {
-  const span = { start: 0, end: 0 };
-  const parts = text.split(".").map((part) => ({ text: part, quoted: false, hole: false, ...span }));
-  return { kind: "name", parts, link: null, ...span };
-}
+/** This many tables are kept that the rows of one come from. */
+const MOST_SOURCES = 50;

@@ -138,10 +138,16 @@ export const rewriteAll: Hazard = {
       .map((one) => {
         const own = slice(one.target.start, one.target.end);
         if (fills.includes(one)) return `${own} IS NULL`;
-        return one.asked?.join(" OR ") ?? writer.altered(own, slice(one.value.start, one.value.end));
+        return (
+          one.asked?.join(" OR ") ??
+          writer.altered(own, slice(one.value.start, one.value.end), one.column.offered?.column)
+        );
       })
       .join(" OR ");
-    const comparable = finders.every(({ column }) => !/json|xml|text$|clob/i.test(column.offered?.column?.type ?? ""));
+    const comparable = finders.every(({ column: { offered } }) => {
+      const known = offered?.column;
+      return !known || (!/json/i.test(known.type) && writer.equatable(known));
+    });
     const writable = finders.every(({ asked }) => asked?.length !== 0);
     const plain = comparable && writable && test.length < LONGEST && filter === "absent";
     const ends = tree.from.length === 0 && tree.orderBy.length === 0 && !tree.limit && !tree.returning;

@@ -69,6 +69,7 @@ function draftOf(left: readonly string[], table: string): Draft {
 /** Of a table that nobody has described the columns are known that the script itself has added. */
 function unlisted({ tree, inserted, creations, catalog, dialect }: HazardContext): Draft[] {
   if (tree.kind !== "insert" || tree.target.kind !== "table" || !tree.columns || !inserted?.names) return [];
+  if (catalog?.complete) return [];
   const key = relationKey(tree.target.name, catalog, dialect);
   const { names } = inserted;
   // A trigger may fill in what is missing.

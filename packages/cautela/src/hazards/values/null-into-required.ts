@@ -106,7 +106,7 @@ export const nullIntoRequired: Hazard = {
 
 /** Whether the script has made a column NOT NULL of a table that nobody has described. */
 function isRequired(table: Name, column: string, { creations, catalog, dialect }: HazardContext): boolean {
-  return creations.isRequired(relationKey(table, catalog, dialect), column);
+  return !catalog?.complete && creations.isRequired(relationKey(table, catalog, dialect), column);
 }
 
 /** A value that is NULL in some rows, as far as the catalog can tell: the engine refuses the statement for the sake of one. */

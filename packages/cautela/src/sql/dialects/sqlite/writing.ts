@@ -43,8 +43,12 @@ export class SqliteWriter extends SqlWriter {
     return `${a} IS NOT ${b}`;
   }
 
+  override altered(text: string, made: string, column: Column | null | undefined): string {
+    return `${text} <> ${made}${column?.collation ? " COLLATE BINARY" : ""}`;
+  }
+
   override givenDiffers(has: string, given: string, column: Column | undefined): string {
-    return column ? this.contentDiffers(has, given, column) : this.differs(has, given);
+    return column?.collation ? this.contentDiffers(has, given, column) : this.differs(has, given);
   }
 
   override contentDiffers(a: string, b: string, _column: Column): string {

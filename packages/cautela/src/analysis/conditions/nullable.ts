@@ -11,8 +11,13 @@ const PASSES =
 
 const NO_ARGS: readonly Expr[] = [];
 
-/** The arguments of a call through which NULL reaches its value. */
-export function nullPasses(call: Call, { engine }: Dialect): readonly Expr[] {
+/** The pieces of an expression through which NULL reaches the whole: the sides of an operator, arguments of a call. */
+export function nullPasses(expr: Expr, dialect: Dialect): readonly Expr[] {
+  if (expr.kind === "call") return passingArgs(expr, dialect);
+  return expr.kind === "binary" && operatorPassesNull(expr, dialect) ? [expr.left, expr.right] : NO_ARGS;
+}
+
+function passingArgs(call: Call, { engine }: Dialect): readonly Expr[] {
   const name = calledName(call).toLowerCase();
   if (name === "concat") return engine.concatBlanks ? call.args : NO_ARGS;
   // Oracle removes the piece where the third argument is NULL; JSON_SET sets a null.
@@ -22,7 +27,7 @@ export function nullPasses(call: Call, { engine }: Dialect): readonly Expr[] {
 }
 
 /** Whether an operator gives NULL where one of its sides is NULL. */
-export function operatorPassesNull({ op }: Binary, { engine, grammar }: Dialect): boolean {
+function operatorPassesNull({ op }: Binary, { engine, grammar }: Dialect): boolean {
   if (op === "||") return !engine.emptyIsNull && !grammar.pipesAreOr;
   if (op === "&") return !engine.ampersandSkipsNull;
   return /^[-+*/%]$/.test(op);
@@ -55,11 +60,10 @@ export function nullableIn(expr: Expr, context: NullContext, depth = 0): { used:
         : null;
     }
     case "cast":
-      return below(expr.operand);
     case "unary":
       return below(expr.operand);
     case "binary":
-      return operatorPassesNull(expr, context.dialect) ? (below(expr.left) ?? below(expr.right)) : null;
+      return first(nullPasses(expr, context.dialect), below);
     case "call": {
       // Of COALESCE the last argument is what is left.
       if (standsIn(expr)) {

@@ -35,6 +35,8 @@ export interface GuardOff {
   changes: number;
   /** Foreign keys that are put on tables which were there before, meanwhile. */
   keys: number;
+  /** Foreign keys are off with it. */
+  unkeyed: boolean;
   /** Rows that go meanwhile, and the foreign keys that would have looked after what refers to them. */
   left: LeftBehind[];
 }
@@ -208,11 +210,7 @@ export class GuardLedger {
 
   /** Takes note of rows that others refer to by a key that is off. */
   #leaving(guard: GuardOff, changes: Step["changes"], catalog: Catalog | null, at: Moment): void {
-    if (
-      !catalog ||
-      !(guard.lasts === "session" ? /\bforeign keys?\b/ : /^(?:all constraints|constraint )/).test(guard.what)
-    )
-      return;
+    if (!catalog || !guard.unkeyed) return;
     for (const { change, result, target } of changes) {
       const { table } = change;
       if (!table || change.action === "update" || result.reach.bound === "none") continue;
@@ -240,7 +238,7 @@ export class GuardLedger {
       const { key } = namedRelation(tree.name, catalog, this.#dialect);
       if (!this.#creations.everMade(key)) for (const guard of this.off) if (!guard.back) guard.keys++;
     }
-    const switchOff = (lasts: GuardOff["lasts"], what: string, key: string, shown: string): void => {
+    const switchOff = (lasts: GuardOff["lasts"], what: string, key: string, shown: string, unkeyed: boolean): void => {
       if (this.off.length < KEPT)
         this.off.push({
           at,
@@ -253,6 +251,7 @@ export class GuardLedger {
           untrusted: false,
           changes: 0,
           keys: 0,
+          unkeyed,
           left: [],
         });
     };
@@ -268,7 +267,7 @@ export class GuardLedger {
     };
     if (tree.kind === "setting") {
       const guard = sessionGuard(tree.name, tree.value, this.#dialect);
-      if (guard?.off) switchOff("session", guard.what, guard.key, "the session");
+      if (guard?.off) switchOff("session", guard.what, guard.key, "the session", guard.unkeyed);
       else if (guard) on(guard.key);
     } else if (tree.kind === "alter-table") {
       const { key, shown } = namedRelation(tree.name, catalog, this.#dialect);
@@ -279,13 +278,19 @@ export class GuardLedger {
           const own = `trigger ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
           const what = action.name ? `trigger \`${name}\`` : action.userOnly ? "the table's own triggers" : name;
           const all = this.off.find((guard) => guard.key === own && guard.what === "all triggers" && !guard.back);
-          if (action.enabled === "off") switchOff("table", what, own, shown);
+          if (action.enabled === "off") switchOff("table", what, own, shown, false);
           else if (all && action.userOnly) all.what = KEYS_ONLY;
           else on(own);
         } else if (action.what === "constraint-enabled") {
           const own = `constraint ${key}${action.name ? ` ${action.name.text.toLowerCase()}` : ""}`;
           if (!action.enabled)
-            switchOff("table", action.name ? `constraint \`${action.name.text}\`` : "all constraints", own, shown);
+            switchOff(
+              "table",
+              action.name ? `constraint \`${action.name.text}\`` : "all constraints",
+              own,
+              shown,
+              true,
+            );
           else on(own, !action.trusted);
         }
       }
@@ -295,7 +300,7 @@ export class GuardLedger {
         const bare = name ? name.parts[name.parts.length - 1].text : null;
         const own = `trigger ${table.key}${bare ? ` ${bare.toLowerCase()}` : ""}`;
         if (!tree.enabled)
-          switchOff("table", bare ? `trigger \`${bare}\`` : "all triggers", own, table.shown || (bare ?? ""));
+          switchOff("table", bare ? `trigger \`${bare}\`` : "all triggers", own, table.shown || (bare ?? ""), false);
         else on(own);
       }
     }
@@ -314,12 +319,12 @@ function sessionGuard(
   name: string,
   value: string,
   { engine }: Dialect,
-): { what: string; key: string; off: boolean } | null {
+): { what: string; key: string; off: boolean; unkeyed: boolean } | null {
   const on = /^(?:1|on|true|yes|default)$/i.test(value);
-  const guard = (what: string, off: boolean) => ({ what, key: name, off });
+  const guard = (what: string, off: boolean, unkeyed = false) => ({ what, key: name, off, unkeyed });
   switch (name) {
     case "foreign_key_checks":
-      return guard("foreign key checks", !on && !value.startsWith("@"));
+      return guard("foreign key checks", !on && !value.startsWith("@"), true);
     case "unique_checks":
       return guard("unique checks", !on && !value.startsWith("@"));
     case "check_constraint_checks":
@@ -327,14 +332,14 @@ function sessionGuard(
     case "sql_safe_updates":
       return guard("the guard against updates without a key", !on && !value.startsWith("@"));
     case "foreign_keys":
-      return engine.pragmas ? guard("foreign keys", !on) : null;
+      return engine.pragmas ? guard("foreign keys", !on, true) : null;
     case "ignore_check_constraints":
       return guard("CHECK constraints", on);
     // sqlite.org, "PRAGMA writable_schema": a wrong text there makes the file unreadable.
     case "writable_schema":
       return engine.pragmas ? guard("the protection of `sqlite_master`, which holds the schema", on) : null;
     case "session_replication_role":
-      return guard("triggers and foreign keys", /^replica$/i.test(value));
+      return guard("triggers and foreign keys", /^replica$/i.test(value), true);
     default:
       return null;
   }

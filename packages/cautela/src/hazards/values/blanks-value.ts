@@ -1,6 +1,6 @@
 import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
-import { asksFor, isNullable, nullPasses, operatorPassesNull } from "../../analysis/conditions/nullable.ts";
+import { asksFor, isNullable, nullPasses } from "../../analysis/conditions/nullable.ts";
 import { columnLike } from "../../catalog/columns.ts";
 import type { Expr } from "../../sql/nodes/tree.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
@@ -106,12 +106,7 @@ function mayBlank(value: Expr, column: string, context: HazardContext): Draft | 
 function operandsOf(expr: Expr, context: HazardContext, into: Expr[], depth: number): boolean {
   const { dialect } = context;
   if (depth > CHAIN) return false;
-  const below =
-    expr.kind === "call"
-      ? nullPasses(expr, dialect)
-      : expr.kind === "binary" && operatorPassesNull(expr, dialect)
-        ? [expr.left, expr.right]
-        : [];
+  const below = nullPasses(expr, dialect);
   for (const one of below) if (!operandsOf(one, context, into, depth + 1)) into.push(one);
   return below.length > 0;
 }
@@ -125,12 +120,7 @@ function blank(expr: Expr, context: HazardContext): Expr | null {
     const value = constant(one);
     return value?.type === "null" || (dialect.engine.emptyIsNull && value?.type === "string" && value.value === "");
   };
-  const below =
-    expr.kind === "call"
-      ? nullPasses(expr, dialect)
-      : expr.kind === "binary" && operatorPassesNull(expr, dialect)
-        ? [expr.left, expr.right]
-        : [];
+  const below = nullPasses(expr, dialect);
   if (below.some(isNull)) return expr;
   for (const one of expr.kind === "binary" ? [expr.left, expr.right] : below) {
     const found = blank(one, context);

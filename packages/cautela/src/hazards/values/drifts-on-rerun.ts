@@ -264,7 +264,7 @@ function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardCont
   return !(low && !high && up) && !(high && !low && !up);
 }
 
-/** WHERE state IN (1, 2) SET state = CASE state WHEN 1 THEN 2 WHEN 2 THEN 1 END: all that is given is in the list as well. */
+/** WHERE state IN (1, 2) SET state = CASE state WHEN 1 THEN 2 WHEN 2 THEN 3 END: a value that is given is in the list as well. */
 function leavesList(
   { operand, items, negated }: Extract<Expr, { kind: "in" }>,
   list: readonly AssignedColumn[],
@@ -275,7 +275,7 @@ function leavesList(
   if (negated || !items || given?.kind !== "case") return true;
   const results = given.whens.map(({ result }) => constant(result));
   const known = items.map(constant);
-  return !results.every((result) => result !== null && known.some((one) => one !== null && sameValue(one, result)));
+  return !results.some((result) => result !== null && known.some((one) => one !== null && sameValue(one, result)));
 }
 
 /** Whether a relative value is larger than the old one; null where that is not known. */

@@ -1,9 +1,9 @@
+import { mentions } from "../../analysis/changes/relative-value.ts";
 import { fillsItself, mustBeGiven } from "../../analysis/changes/required.ts";
-import { assignedIn, filterParts, type UsedColumn, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, type UsedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
 import { nullableIn } from "../../analysis/conditions/nullable.ts";
-import type { Resolution } from "../../analysis/names/resolution.ts";
 import { type History, NEVER, type PastChange } from "../../analysis/script/history.ts";
 import { columnLike, columnNamed } from "../../catalog/columns.ts";
 import { tableKey } from "../../catalog/keys.ts";
@@ -13,7 +13,6 @@ import { namedRelation, relationKey } from "../../catalog/relation-keys.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
 import type { AlterAction, ColumnDefinition, Expr, Ident, Name, Query } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
 import type { Draft, Hazard, HazardContext } from "../hazard.ts";
 import { addition, capital } from "../wording.ts";
 
@@ -119,7 +118,7 @@ function mayBeNull(assigned: UsedColumn, value: Expr, context: HazardContext): D
   const parts = filterParts(judged.change.conditions);
   const cause = nullableIn(value, { names, dialect, parts });
   // What the column held and loses, `blanks-value` tells.
-  if (!cause || (value.kind !== "column" && holdsColumn(value, assigned, names))) return null;
+  if (!cause || (value.kind !== "column" && mentions(value, assigned.name, context))) return null;
   // What the script itself has put in, it knows.
   const from = cause.used.relation?.table;
   if (from && context.creations.everMade(tableKey(from.schema, from.name))) return null;
@@ -130,18 +129,6 @@ function mayBeNull(assigned: UsedColumn, value: Expr, context: HazardContext): D
     because: [`\`${assigned.name}\` is declared NOT NULL, \`${shown}\` is not, and no condition leaves those rows out`],
     remedy: `${capital(addition(context.tree, `${shown} IS NOT NULL`))}, or write COALESCE(${shown}, …) with what is to stand there.`,
   };
-}
-
-function holdsColumn(value: Expr, column: UsedColumn, names: Resolution | null): boolean {
-  let holds = false;
-  walk(value, (node) => {
-    if (node.kind === "column") {
-      const used = usedColumn(node, names);
-      holds ||= used?.name === column.name && used.relation === column.relation;
-    }
-    return !holds;
-  });
-  return holds;
 }
 
 /** DEFAULT; MariaDB's IGNORE leaves the value as it is. */

@@ -155,3 +155,9 @@ UPDATE buoy SET code = STUFF(code, 1, 2, 'XX') WHERE harbour = 4;
 -- case: code = LEFT(code, LENGTH(code) - 4) [postgresql]
 -- finds: 0 drifts-on-rerun ask
 UPDATE buoy SET code = LEFT(code, LENGTH(code) - 4) WHERE harbour = 4;
+-- case: a value that is given is asked for again [mysql postgresql]
+-- finds: 0 drifts-on-rerun ask
+UPDATE buoy SET state = CASE WHEN state = 'a' THEN 'b' WHEN state = 'b' THEN 'c' END WHERE state IN ('a', 'b');
+-- case: no value that is given is asked for again [mysql postgresql]
+-- finds: 0 drifts-on-rerun note
+UPDATE buoy SET state = CASE WHEN state = 'a' THEN 'b' WHEN state = 'c' THEN 'a' END WHERE state IN ('c', 'd');

@@ -4,7 +4,9 @@ import type { Dialect } from "../../sql/dialects/dialect.ts";
 import type { Binary, Call, Case, Expr, InsertStatement, Statement } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
 import { type ConstantValue, sameValue, usedColumn } from "../conditions/conditions.ts";
-import { calledName, constant, plainColumn } from "../conditions/constants.ts";
+import { type Constant, calledName, constant, plainColumn } from "../conditions/constants.ts";
+import { type Given, outcomesFor } from "../conditions/for-value.ts";
+import { TRUE } from "../conditions/outcomes.ts";
 import type { Assigning } from "./own-value.ts";
 
 /** What a value is assigned in. */
@@ -41,6 +43,8 @@ export function isRelative(value: Expr, column: string, context: AssigningTree, 
   if (depth > DEEPEST) return false;
   const below = (expr: Expr): boolean => isRelative(expr, column, context, depth + 1);
   const own = (expr: Expr): boolean => isOwn(expr, column, context);
+  const opposite = negatedIn(value);
+  if (opposite) return turnsAgain(opposite, column, context, below);
   switch (value.kind) {
     case "cast":
       return below(value.operand);
@@ -51,7 +55,9 @@ export function isRelative(value: Expr, column: string, context: AssigningTree, 
       return (
         mapsOn(value, column, context) ||
         value.whens.some(
-          ({ when, result }) => below(result) && !(value.operand === null && tells(when, column, context)),
+          ({ when, result }) =>
+            below(result) &&
+            !(value.operand === null && (tells(when, column, context) || asksSign(when, result, column, context))),
         ) ||
         (value.otherwise !== null && below(value.otherwise))
       );
@@ -69,6 +75,8 @@ function callGoesOn(value: Call, column: string, context: AssigningTree, below: 
   const name = calledName(value).toLowerCase();
   const own = (expr: Expr | undefined): boolean => expr !== undefined && isOwn(expr, column, context);
   const carried = (expr: Expr | undefined): boolean => expr !== undefined && carries(expr, column, context);
+  // Without its sign, -n is what n is.
+  if (name === "abs" && args.length === 1) return below(negatedIn(args[0]) ?? args[0]);
   if (PASSES_ON.test(name)) return args.some((arg) => arg.kind !== "column" && below(arg));
   if (GOES_ON.test(name)) return !(/^concat/.test(name) && isPutTogether(args, column, context)) && args.some(carried);
   if (ENCODES.test(name)) return args.some(carried);
@@ -77,7 +85,11 @@ function callGoesOn(value: Call, column: string, context: AssigningTree, below: 
     return own(first) && rest.some((arg) => reckonsWith(arg, column, context));
   }
   if (/^(?:if|iif)$/.test(name) && args.length === 3)
-    return (below(args[1]) && !tells(args[0], column, context)) || below(args[2]);
+    return (
+      (below(args[1]) && !tells(args[0], column, context) && !asksSign(args[0], args[1], column, context)) ||
+      below(args[2]) ||
+      choosesAgain([{ when: args[0], result: args[1] }], args[2], column, context)
+    );
   if (name === "decode" && args.length > 2)
     return (
       args.slice(1).some((arg, i) => (i % 2 === 1 || i === args.length - 2) && below(arg)) ||
@@ -127,15 +139,46 @@ function operatorGoesOn(
   below: (expr: Expr) => boolean,
 ): boolean {
   // A mask gives the same when it is applied again; in Jet & puts texts together.
-  const operators = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%^&]|\|\|)$/ : /^(?:[-+*/%^#]|\|\|)$/;
+  const operators = context.dialect.engine.ampersandSkipsNull ? /^(?:[-+*/%^&]|\|\|)$/ : /^(?:[-+*/%^#]|\|\||<<|>>)$/;
   if (!operators.test(value.op)) return false;
   const sides = [value.left, value.right];
   // With a NULL nothing is left of the old value, or (Oracle) all of it.
   if (sides.some((side) => constant(side)?.type === "null")) return false;
   if (isNeutral(value)) return sides.some(below);
+  // What is left of a remainder is left of it again.
+  if (value.op === "%" && constant(value.right)) return below(value.left);
   if (settlesJson(value, column, context) || roundsTo(value, column, context)) return false;
   if (/^(?:\+|&|\|\|)$/.test(value.op) && isPutTogether(operandsOf(value), column, context)) return false;
   return sides.some((side) => carries(side, column, context));
+}
+
+/** What stands behind a minus sign: -n, n * -1, 0 - n; null: nothing. */
+function negatedIn(expr: Expr): Expr | null {
+  if (expr.kind === "unary") return expr.op === "-" && !constant(expr.operand) ? expr.operand : null;
+  if (expr.kind !== "binary") return null;
+  const { op, left, right } = expr;
+  const is = (side: Expr, value: number): boolean => {
+    const given = constant(side);
+    return given?.type === "number" && given.value === value;
+  };
+  if ((op === "*" || op === "/") && is(right, -1)) return left;
+  return (op === "*" && is(left, -1)) || (op === "-" && is(left, 0)) ? right : null;
+}
+
+/** Whether the opposite of a value is another one at each run: not that of ABS(n), nor the opposite of an opposite. */
+function turnsAgain(expr: Expr, column: string, context: AssigningTree, below: (expr: Expr) => boolean): boolean {
+  const twice = negatedIn(expr);
+  if (twice) return below(twice);
+  if (expr.kind === "call" && calledName(expr).toLowerCase() === "abs") return below(expr);
+  return carries(expr, column, context);
+}
+
+/** CASE WHEN n < 0 THEN -n: what has been turned over has the other sign. */
+function asksSign(when: Expr, result: Expr, column: string, context: AssigningTree): boolean {
+  if (negatedIn(result) === null || when.kind !== "binary" || !/^[<>]=?$/.test(when.op)) return false;
+  const [left, right] = [constant(when.left), constant(when.right)];
+  const zero = [left, right].some((side) => side?.type === "number" && side.value === 0);
+  return zero && mentions(when, column, context);
 }
 
 /** FLOOR(n / 10) * 10: what is rounded so stays as it is. */
@@ -192,10 +235,37 @@ function mapsOn({ operand, whens, otherwise }: Case, column: string, context: As
   const pairs: [Expr, Expr][] = [];
   for (const { when, result } of whens) {
     const [side, value] = operand ? [operand, when] : equalTo(when);
-    if (!side || !value || !standsFor(side, column, context)) return false;
+    if (!side || !value || !standsFor(side, column, context))
+      return operand === null && choosesAgain(whens, otherwise, column, context);
     pairs.push([value, result]);
   }
   return changesAgain(pairs, otherwise);
+}
+
+/** The results of this many branches are asked for again. */
+const MOST_BRANCHES = 40;
+
+/** CASE WHEN active THEN 0 ELSE 1 END, IF(active, 0, 1): a result for which another one is chosen. */
+function choosesAgain(whens: Case["whens"], otherwise: Expr | null, column: string, context: AssigningTree): boolean {
+  if (whens.length > MOST_BRANCHES) return false;
+  const nothing: Constant = { type: "null" };
+  const results = [...whens.map(({ result }) => constant(result)), otherwise ? constant(otherwise) : nothing];
+  return results.some((value) => {
+    if (!value) return false;
+    const given: Given = (expr) => (isOwn(expr, column, context) ? value : null);
+    for (const { when, result } of whens) {
+      const outcomes = outcomesFor(when, given);
+      if (outcomes === TRUE) return isAnother(result, value, column, context);
+      if (outcomes & TRUE) return false;
+    }
+    return otherwise ? isAnother(otherwise, value, column, context) : value.type !== "null";
+  });
+}
+
+/** Whether a result that does not keep the column's value is another one. */
+function isAnother(result: Expr, value: Constant, column: string, context: AssigningTree): boolean {
+  const next = constant(result);
+  return next ? !sameValue(next, value) : !mentions(result, column, context);
 }
 
 /** The column, or COALESCE, LOWER and the like of it. */

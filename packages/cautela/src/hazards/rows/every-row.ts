@@ -1,7 +1,7 @@
 import { assignedColumns } from "../../analysis/changes/assigned-columns.ts";
 import { isConstantValue } from "../../analysis/changes/constant-rows.ts";
 import { keepsAllValues } from "../../analysis/changes/own-value.ts";
-import { constant } from "../../analysis/conditions/constants.ts";
+import { calledName, constant } from "../../analysis/conditions/constants.ts";
 import { isAggregate } from "../../analysis/conditions/links.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
@@ -146,19 +146,66 @@ function blanks({ statement }: JudgedChange["change"]): boolean {
   return statement.kind === "update" && statement.assignments.some(({ value }) => constant(value)?.type === "null");
 }
 
-/** Sums, counts and the like of rows that are still there can be worked out again at any time. */
+/** Sums and counts of rows that are still there, what a search index holds: it can be worked out again at any time. */
 function recomputed({ change: { statement } }: JudgedChange): { weight: Weight; why: string } | null {
-  if (statement.kind !== "update" || !statement.assignments.every(({ value }) => isDerived(value))) return null;
-  return { weight: "ask", why: "the values are worked out from rows that are still there, and can be again" };
+  if (statement.kind !== "update") return null;
+  const values = statement.assignments.map(({ value }) => value);
+  if (values.every((value) => isDerived(value)))
+    return { weight: "ask", why: "the values are worked out from rows that are still there, and can be again" };
+  if (values.every((value) => isIndexed(value)))
+    return { weight: "ask", why: "what is searched for is worked out from other columns, and can be again" };
+  return null;
 }
 
-/** A subquery of an aggregate, also inside COALESCE and the like. */
-function isDerived(value: Expr): boolean {
-  if (value.kind === "subquery") {
-    const { body } = value.query;
-    return body.kind === "select" && body.items.length > 0 && body.items.every(({ expr }) => holdsAggregate(expr));
+/** What is nested deeper is not taken for worked out. */
+const DEEPEST = 100;
+
+/** A subquery of an aggregate, EXISTS, or a constant chosen by one; also inside COALESCE and the like. */
+function isDerived(value: Expr, depth = 0): boolean {
+  if (depth > DEEPEST) return false;
+  const below = (expr: Expr): boolean => isDerived(expr, depth + 1);
+  switch (value.kind) {
+    case "subquery": {
+      const { body } = value.query;
+      return body.kind === "select" && body.items.length > 0 && body.items.every(({ expr }) => holdsAggregate(expr));
+    }
+    case "exists":
+      return true;
+    case "case":
+      return (
+        (value.operand ? below(value.operand) : value.whens.every(({ when }) => below(when))) &&
+        [...value.whens.map(({ result }) => result), ...(value.otherwise ? [value.otherwise] : [])].every(
+          (result) => constant(result) !== null || below(result),
+        )
+      );
+    // IF(EXISTS (…), 1, 0)
+    case "call":
+      return value.args.length > 0 && below(value.args[0]);
+    case "cast":
+    case "unary":
+      return below(value.operand);
+    case "binary":
+      return (
+        (below(value.left) && (constant(value.right) !== null || below(value.right))) ||
+        (constant(value.left) !== null && below(value.right))
+      );
+    default:
+      return false;
   }
-  return value.kind === "call" && value.args.length > 0 && isDerived(value.args[0]);
+}
+
+/** What makes of a value something that is only searched by: words, a sound, a place. */
+const INDEXES = /^(?:to_tsvector|array_to_tsvector|soundex|d?metaphone|st_\w+|point)$/i;
+
+function isIndexed(value: Expr, depth = 0): boolean {
+  if (depth > DEEPEST) return false;
+  if (value.kind === "binary")
+    return value.op === "||" && isIndexed(value.left, depth + 1) && isIndexed(value.right, depth + 1);
+  if (value.kind === "cast") return isIndexed(value.operand, depth + 1);
+  if (value.kind !== "call") return false;
+  if (/^(?:setweight|strip|coalesce)$/i.test(calledName(value)))
+    return value.args.length > 0 && isIndexed(value.args[0], depth + 1);
+  return INDEXES.test(calledName(value)) && columnsIn(value).length > 0;
 }
 
 function holdsAggregate(expr: Expr): boolean {

@@ -1,7 +1,8 @@
 import { conjuncts } from "../../analysis/changes/reach.ts";
-import { assignedIn, filterParts, usedColumn } from "../../analysis/conditions/conditions.ts";
+import { assignedIn, filterParts, type UsedColumn, usedColumn } from "../../analysis/conditions/conditions.ts";
 import { constant, plainColumn } from "../../analysis/conditions/constants.ts";
 import { expressionKey } from "../../analysis/conditions/filter-facts.ts";
+import { nullInQuery } from "../../analysis/conditions/null-in-query.ts";
 import type { Resolution } from "../../analysis/names/resolution.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { partedName } from "../../catalog/columns.ts";
@@ -21,7 +22,7 @@ export const nullBlind: Hazard = {
   family: "rows",
   weight: "note",
   depends: ["names"],
-  needs: Trait.change,
+  needs: Trait.change | Trait.unequal,
   title: "Rows with NULL are left out",
   explanation:
     "`<>`, NOT IN and NOT LIKE are not true for a NULL, so rows without a value are passed over, although they are unequal as " +
@@ -58,6 +59,14 @@ export const nullBlind: Hazard = {
         if (draft) drafts.push(draft);
       }
     }
+    // INSERT … SELECT … WHERE key NOT IN (SELECT …): with one NULL there nothing is inserted.
+    const { tree } = context;
+    const source = tree.kind === "insert" ? tree.source?.body : null;
+    if (source?.kind === "select" && source.where)
+      for (const part of conjuncts(source.where)) {
+        const draft = notIn(part, context);
+        if (draft) drafts.push(draft);
+      }
     return drafts;
   },
 };
@@ -114,51 +123,47 @@ function mayBeNull({ required, type }: Column, { known }: HazardContext): boolea
   return !required && (known || type !== "");
 }
 
-/** NOT IN (SELECT column …) where the column may be NULL. */
+/** NOT IN (SELECT column …) and <> ALL (SELECT column …), where what is selected may be NULL. */
 function notIn(part: Expr, context: HazardContext): Draft | null {
-  if (part.kind !== "in" || !part.query || !part.negated) return null;
-  const { body } = part.query;
-  if (body.kind !== "select" || body.items.length !== 1) return null;
-  const column = usedColumn(body.items[0].expr, context.names);
-  const offered = column?.offered?.column;
-  if (!column || !offered || !mayBeNull(offered, context)) return null;
-  // The subquery leaves the NULLs out itself.
-  const guarded = body.where && mentionsNotNull(body.where, column.name);
-  if (guarded) return null;
-  const inner = column.relation?.name ?? "the subquery";
-  const name = context.slice(body.items[0].expr.start, body.items[0].expr.end);
-  const last = body.from[body.from.length - 1];
-  const plain = body.groupBy.length === 0 && !body.having && !part.query.limit && last !== undefined;
-  const at = body.where ?? last;
-  const loose = body.where?.kind === "logic" && body.where.op !== "and" && !body.where.parenthesised;
+  const all = part.kind === "quantified" && part.quantifier === "all" && /^(?:<>|!=)$/.test(part.op);
+  // Of several columns a NULL in one rules out only what is equal in the others.
+  const query = all || (part.kind === "in" && part.negated && part.operand.kind !== "row") ? part.query : null;
+  const { names, dialect } = context;
+  const mayBe = ({ offered }: UsedColumn): boolean =>
+    offered?.column != null && offered.column.nulls !== 0 && mayBeNull(offered.column, context);
+  const found = query ? nullInQuery(query, { names, dialect, mayBeNull: mayBe }) : null;
+  if (!found) return null;
+  const { used, select, value, unmatched, plain } = found;
+  const { where, from, having } = select;
+  const inner = used.relation?.name ?? "the subquery";
+  const name = context.slice(value.start, value.end);
+  const last = from[from.length - 1];
+  const at = where ?? last;
+  const loose = where?.kind === "logic" && where.op !== "and" && !where.parenthesised;
   const put = (offset: number, text: string) => ({ ...context.region({ start: offset, end: offset }), text });
-  const edits = !plain
-    ? []
-    : body.where
-      ? [...(loose ? [put(at.start, "(")] : []), put(at.end, `${loose ? ")" : ""} AND ${name} IS NOT NULL`)]
-      : [put(at.end, ` WHERE ${name} IS NOT NULL`)];
+  const edits =
+    !plain || !last
+      ? []
+      : where
+        ? [...(loose ? [put(at.start, "(")] : []), put(at.end, `${loose ? ")" : ""} AND ${name} IS NOT NULL`)]
+        : [put(at.end, ` WHERE ${name} IS NOT NULL`)];
+  const condition = select.groupBy.length > 0 ? (having ? "… AND" : "HAVING") : where ? "… AND" : "WHERE";
+  const row = value.kind === "column" ? `with \`${used.name}\` NULL` : `for which \`${context.show(value)}\` is NULL`;
+  const asked = all ? "`<> ALL`" : "NOT IN";
   return {
-    ...(plain ? { fix: { title: "Leave the NULLs out in the subquery", edits } } : {}),
+    ...(edits.length > 0 ? { fix: { title: "Leave the NULLs out in the subquery", edits } } : {}),
     weight: "ask",
-    message: `One row with \`${column.name}\` NULL in \`${inner}\`, and this NOT IN is true for no row at all.`,
-    because: [`\`${inner}.${column.name}\` may be NULL`, "x NOT IN (1, NULL) is never true, whatever x is"],
-    remedy: `Leave the NULLs out in the subquery: ${body.where ? "…" : "WHERE"} ${body.where ? "AND " : ""}${name} IS NOT NULL`,
+    message: unmatched
+      ? `One row of the subquery without a match in \`${inner}\`, and this ${asked} is true for no row at all.`
+      : `One row ${row} in \`${inner}\`, and this ${asked} is true for no row at all.`,
+    because: [
+      unmatched
+        ? `the outer join makes \`${inner}.${used.name}\` NULL where \`${inner}\` has no match`
+        : `\`${inner}.${used.name}\` may be NULL`,
+      all ? "x <> ALL (1, NULL) is never true, whatever x is" : "x NOT IN (1, NULL) is never true, whatever x is",
+    ],
+    remedy: `Leave the NULLs out in the subquery: ${condition} ${name} IS NOT NULL`,
   };
-}
-
-function mentionsNotNull(expr: Expr, column: string): boolean {
-  const parts = conjuncts(expr);
-  if (parts.length > 1) return parts.some((part) => mentionsNotNull(part, column));
-  [expr] = parts;
-  // Any other comparison of the column leaves its NULLs out as well.
-  const ref =
-    expr.kind === "is"
-      ? plainColumn(expr.operand)
-      : expr.kind === "binary"
-        ? (plainColumn(expr.left) ?? plainColumn(expr.right))
-        : null;
-  if (!ref || ref.path[ref.path.length - 1].text.toLowerCase() !== column) return false;
-  return expr.kind === "binary" || (expr.kind === "is" && expr.test === "null" && expr.negated);
 }
 
 /** `<>`, NOT IN (list) and NOT LIKE on a column that may be NULL, and no word about NULL anywhere. */

@@ -52,6 +52,8 @@ describe.each((await clients()).map((client) => [client.dialect, client] as cons
         if (!failed && plain !== null && !drawn) wrong.push(`the change goes through and should not: ${said}`);
         if (plain === null && !drawn && other.length > 0) wrong.push(`the change is another one in ${other}: ${said}`);
         if (reasons.some((reason) => SAYS_SO.test(reason))) continue;
+        // Of a change that stopped on the way a person undoes what has run, as the restore says.
+        if (failed && texts.restore?.includes("leave out what undoes lines")) continue;
         whole++;
         const left = differences(before, after);
         if (left.length > 0)

@@ -1,20 +1,18 @@
 import { assignedColumns } from "../../analysis/changes/assigned-columns.ts";
 import { isConstantValue } from "../../analysis/changes/constant-rows.ts";
 import { keepsAllValues } from "../../analysis/changes/own-value.ts";
-import { calledName, constant } from "../../analysis/conditions/constants.ts";
-import { isAggregate } from "../../analysis/conditions/links.ts";
+import { constant } from "../../analysis/conditions/constants.ts";
 import { namesSettings } from "../../analysis/script/table-class.ts";
 import { Trait } from "../../analysis/statement/traits.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
 import { sqlWriter } from "../../sql/dialects/writing.ts";
-import type { Expr } from "../../sql/nodes/tree.ts";
-import { walk } from "../../sql/nodes/visitor.ts";
 import type { At, Draft, FinishContext, Hazard, JudgedChange, Weight } from "../hazard.ts";
 import { lighterByName } from "../lighter.ts";
 import { refilled } from "../refilled.ts";
 import { allRows, listedShort, rowCount, verb } from "../wording.ts";
+import { columnsIn, recomputed, renumbered } from "../worked-out.ts";
 
 /**
  * An UPDATE, DELETE or TRUNCATE that nothing limits.
@@ -69,7 +67,7 @@ export const everyRow: Hazard = {
           if (commits) because.push(`in ${dialect.title} TRUNCATE commits by itself and cannot be rolled back`);
           const lighter = blanks(change)
             ? null
-            : (byName(target, policy) ?? settings(judged, dialect) ?? recomputed(judged));
+            : (byName(target, policy) ?? settings(judged, dialect) ?? recomputed(judged) ?? renumbered(judged));
           if (lighter) because.push(lighter.why);
           const meant = copy ? "say so: -- cautela: accept every-row, REASON" : "keep a copy first.";
           const draft: Draft = {
@@ -121,18 +119,6 @@ function carriedOver(
   };
 }
 
-/** The columns that stand in a value, as written; none where it reads from elsewhere. */
-function columnsIn(value: Expr): string[] {
-  const columns: string[] = [];
-  let elsewhere = false;
-  walk(value, (node) => {
-    if (node.kind === "query") elsewhere = true;
-    else if (node.kind === "column") columns.push(node.path[node.path.length - 1].text);
-    return !elsewhere;
-  });
-  return elsewhere ? [] : columns;
-}
-
 /** A filter that has been commented out, and not a comment about one. */
 const WHERE_IN_COMMENT =
   /(?:--|#|\/\*)[ \t]{0,9}where\s{1,9}[\w.`"[\]]{1,99}\s{0,9}(?:[=<>!]|in\b|is\b|like\b|between\b)/i;
@@ -144,72 +130,6 @@ function byName(target: string, policy: Policy): ReturnType<typeof lighterByName
 /** Whether NULL is written over what is there. */
 function blanks({ statement }: JudgedChange["change"]): boolean {
   return statement.kind === "update" && statement.assignments.some(({ value }) => constant(value)?.type === "null");
-}
-
-/** Sums and counts of rows that are still there, what a search index holds: it can be worked out again at any time. */
-function recomputed({ change: { statement } }: JudgedChange): { weight: Weight; why: string } | null {
-  if (statement.kind !== "update") return null;
-  const values = statement.assignments.map(({ value }) => value);
-  if (values.every((value) => isDerived(value)))
-    return { weight: "ask", why: "the values are worked out from rows that are still there, and can be again" };
-  if (values.every((value) => isIndexed(value)))
-    return { weight: "ask", why: "what is searched for is worked out from other columns, and can be again" };
-  return null;
-}
-
-/** What is nested deeper is not taken for worked out. */
-const DEEPEST = 100;
-
-/** A subquery of an aggregate, EXISTS, or a constant chosen by one; also inside COALESCE and the like. */
-function isDerived(value: Expr, depth = 0): boolean {
-  if (depth > DEEPEST) return false;
-  const below = (expr: Expr): boolean => isDerived(expr, depth + 1);
-  switch (value.kind) {
-    case "subquery": {
-      const { body } = value.query;
-      return body.kind === "select" && body.items.length > 0 && body.items.every(({ expr }) => holdsAggregate(expr));
-    }
-    case "exists":
-      return true;
-    case "case":
-      return (
-        (value.operand ? below(value.operand) : value.whens.every(({ when }) => below(when))) &&
-        [...value.whens.map(({ result }) => result), ...(value.otherwise ? [value.otherwise] : [])].every(
-          (result) => constant(result) !== null || below(result),
-        )
-      );
-    // IF(EXISTS (…), 1, 0)
-    case "call":
-      return value.args.length > 0 && below(value.args[0]);
-    case "cast":
-    case "unary":
-      return below(value.operand);
-    case "binary":
-      return (
-        (below(value.left) && (constant(value.right) !== null || below(value.right))) ||
-        (constant(value.left) !== null && below(value.right))
-      );
-    default:
-      return false;
-  }
-}
-
-/** What makes of a value something that is only searched by: words, a sound, a place. */
-const INDEXES = /^(?:to_tsvector|array_to_tsvector|soundex|d?metaphone|st_\w+|point)$/i;
-
-function isIndexed(value: Expr, depth = 0): boolean {
-  if (depth > DEEPEST) return false;
-  if (value.kind === "binary")
-    return value.op === "||" && isIndexed(value.left, depth + 1) && isIndexed(value.right, depth + 1);
-  if (value.kind === "cast") return isIndexed(value.operand, depth + 1);
-  if (value.kind !== "call") return false;
-  if (/^(?:setweight|strip|coalesce)$/i.test(calledName(value)))
-    return value.args.length > 0 && isIndexed(value.args[0], depth + 1);
-  return INDEXES.test(calledName(value)) && columnsIn(value).length > 0;
-}
-
-function holdsAggregate(expr: Expr): boolean {
-  return isAggregate(expr) || (expr.kind === "call" && expr.args.some(holdsAggregate));
 }
 
 /** A literal for a table whose name says that it holds settings: it may be its only row. */

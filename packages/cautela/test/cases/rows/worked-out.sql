@@ -39,3 +39,30 @@ UPDATE charter SET price = base_price * 1.1;
 -- case: price = CASE WHEN EXISTS (SELECT 1 FROM sale s WHERE s.charter_id = charter.id) THEN base_price ELSE 0 END [postgresql mysql]
 -- finds: 0 every-row stop
 UPDATE charter SET price = CASE WHEN EXISTS (SELECT 1 FROM sale s WHERE s.charter_id = charter.id) THEN base_price ELSE 0 END;
+-- case: UPDATE berth SET display_order = id * 10 [mysql postgresql sqlite tsql]
+-- finds: 0 every-row ask
+UPDATE berth SET display_order = id * 10;
+-- case: UPDATE berth SET display_order = (@n := @n + 1) ORDER BY title [mysql]
+-- finds: 1 every-row ask
+SET @n := 0;
+UPDATE berth SET display_order = (@n := @n + 1) ORDER BY title;
+-- case: WITH x AS (SELECT display_order, ROW_NUMBER() OVER (ORDER BY title) rn FROM berth) UPDATE x SET display_order = rn [tsql]
+-- finds: 0 every-row ask
+WITH x AS (SELECT display_order, ROW_NUMBER() OVER (ORDER BY title) rn FROM berth) UPDATE x SET display_order = rn;
+-- case: UPDATE berth SET sort_no = ROWNUM [plsql]
+-- finds: 0 every-row ask
+UPDATE berth SET sort_no = ROWNUM;
+-- case: UPDATE berth SET @n = Sort_Order = @n + 10 [tsql]
+-- finds: 2 every-row ask
+DECLARE @n int;
+SET @n = 0;
+UPDATE berth SET @n = Sort_Order = @n + 10;
+-- case: UPDATE berth SET price = id * 10 [mysql tsql]
+-- finds: 0 every-row stop
+UPDATE berth SET price = id * 10;
+-- case: UPDATE berth SET display_order = 10 [mysql tsql]
+-- finds: 0 every-row stop
+UPDATE berth SET display_order = 10;
+-- case: UPDATE berth SET order_id = id [mysql tsql]
+-- finds: 0 every-row stop
+UPDATE berth SET order_id = id;

@@ -13,6 +13,8 @@ export interface FilterFact {
   column: string | null;
   /** The values that it admits: `= 3`, `IN (3, 4)`. */
   values: readonly string[] | null;
+  /** The values that it leaves out: `<> 3`, `NOT IN (3, 4)`. */
+  others: readonly string[] | null;
   /** The ends of the range that it admits, as they compare. */
   low: End | null;
   high: End | null;
@@ -40,7 +42,11 @@ export function filterFacts(where: Expr, slice: (start: number, end: number) => 
 /** Whether rows that meet all of the facts meet this one as well. */
 export function implied(fact: FilterFact, by: readonly FilterFact[]): boolean {
   return by.some(
-    (one) => one.key === fact.key || (one.column !== null && one.column === fact.column && within(one, fact)),
+    (one) =>
+      one.key === fact.key ||
+      (one.column !== null &&
+        // What compares with a constant is not NULL.
+        ((one.column === fact.column && within(one, fact)) || fact.key === `(${one.column} is not null)`)),
   );
 }
 
@@ -52,6 +58,7 @@ export function sameFacts(a: readonly FilterFact[], b: readonly FilterFact[]): b
 
 function within(one: FilterFact, wider: FilterFact): boolean {
   if (wider.values) return one.values?.every((value) => wider.values?.includes(value)) ?? false;
+  if (wider.others) return wider.others.every((value) => leavesOut(one, value));
   const { low, high } = wider;
   if (!low && !high) return false;
   if (one.values) {
@@ -64,6 +71,23 @@ function within(one: FilterFact, wider: FilterFact): boolean {
   if (high && !(one.high && before(one.high, high))) return false;
   if (low && !(one.low && behind(one.low, low))) return false;
   return true;
+}
+
+/** Whether a condition admits no row with a value. */
+export function leavesOut({ values, others, low, high }: FilterFact, value: string): boolean {
+  if (others) return others.includes(value);
+  if (values) return values.every((one) => areOther(one, value));
+  const at = endOf(value);
+  if (at === null) return false;
+  const past = (end: End | null, over: (one: string | number, other: string | number) => boolean): boolean =>
+    end !== null && typeof end.value === typeof at && (over(at, end.value) || (end.open && end.value === at));
+  return past(high, (one, other) => one > other) || past(low, (one, other) => one < other);
+}
+
+/** Whether two constants are not the same to any engine: texts that differ in case or blanks alone may be. */
+function areOther(one: string, other: string): boolean {
+  const plain = (shown: string): string => shown.toLowerCase().replace(/ {1,99}'$/, "'");
+  return one[0] === other[0] && plain(one) !== plain(other);
 }
 
 /** Whether a range that ends here ends no later than the other one. */
@@ -83,8 +107,8 @@ function endOf(shown: string): string | number | null {
   return /^'\d{4}-\d\d-\d\d'$/.test(shown) ? shown : null;
 }
 
-const COMPARES = new Set(["=", "<", "<=", ">", ">="]);
-const PLAIN = { column: null, values: null, low: null, high: null };
+const COMPARES = new Set(["=", "<>", "<", "<=", ">", ">="]);
+const PLAIN = { column: null, values: null, others: null, low: null, high: null };
 
 function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
   switch (part.kind) {
@@ -95,15 +119,21 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
       const value = fixedValue(flip ? part.left : part.right);
       const key = comparisonKey(part, keys);
       if (column === null || value === null || !COMPARES.has(op)) into.push({ ...PLAIN, key });
-      else if (op === "=") into.push({ key, column, values: [value], low: null, high: null });
-      else into.push({ key, column, values: null, ...rangeOf(op, value) });
+      else if (op === "=") into.push({ ...PLAIN, key, column, values: [value] });
+      else if (op === "<>") into.push({ ...PLAIN, key, column, others: [value] });
+      else into.push({ ...PLAIN, key, column, ...rangeOf(op, value) });
       return;
     }
     case "in": {
-      const column = part.negated ? null : columnName(part.operand);
-      const values = part.items?.map(fixedValue) ?? [];
-      const plain = column !== null && values.length > 0 && values.every((one) => one !== null);
-      into.push({ ...PLAIN, key: keyOf(part, slice, 0), ...(plain ? { column, values: values as string[] } : {}) });
+      const column = columnName(part.operand);
+      const listed = part.items?.map(fixedValue) ?? [];
+      const plain = column !== null && listed.length > 0 && listed.every((one) => one !== null);
+      const values = listed as string[];
+      into.push({
+        ...PLAIN,
+        key: keyOf(part, slice, 0),
+        ...(plain ? { column, ...(part.negated ? { others: values } : { values }) } : {}),
+      });
       return;
     }
     case "between": {

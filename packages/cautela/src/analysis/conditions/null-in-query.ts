@@ -20,6 +20,8 @@ export interface NullInQuery {
 /** What is known of columns, and which of them may hold NULL although no table says so. */
 export interface QueryNullContext extends Omit<NullContext, "parts"> {
   readonly mayBeNull: (used: UsedColumn) => boolean;
+  /** An expression in a form that does not depend on how it is written. */
+  readonly key: (expr: Expr) => string;
 }
 
 /** Aggregates of nothing but NULLs are NULL. */
@@ -87,14 +89,16 @@ function inSelect(select: Select, context: At): NullInQuery | null {
   if (value.kind === "call" && AGGREGATES.test(calledName(value)) && !value.over) {
     // Of no rows at all there is nothing to be left out.
     const found = grouped && value.args.length === 1 ? nullableIn(value.args[0], { ...context, parts }) : null;
-    return found && !parts.some((part) => asksIsNotNull(part, value))
+    return found && !parts.some((part) => asksForValue(part, value, context))
       ? { used: found.used, select, value, unmatched: false, plain }
       : null;
   }
   const used = usedColumn(value, context.names);
   if (!used) {
     const found = nullableIn(value, { ...context, parts });
-    return found ? { used: found.used, select, value, unmatched: false, plain } : null;
+    return found && !parts.some((part) => asksForValue(part, value, context))
+      ? { used: found.used, select, value, unmatched: false, plain }
+      : null;
   }
   if (parts.some((part) => asksFor(part, used, context.names))) return null;
   const { relation } = used;
@@ -107,16 +111,9 @@ function inSelect(select: Select, context: At): NullInQuery | null {
   return unmatched || mayBe ? { used, select, value, unmatched, plain } : null;
 }
 
-/** HAVING MAX(n) IS NOT NULL, by the name of what is called. */
-function asksIsNotNull(part: Expr, value: Expr): boolean {
-  return (
-    part.kind === "is" &&
-    part.test === "null" &&
-    part.negated &&
-    part.operand.kind === "call" &&
-    value.kind === "call" &&
-    calledName(part.operand).toLowerCase() === calledName(value).toLowerCase()
-  );
+/** Whether a condition asks for a value not to be NULL: HAVING MAX(n) IS NOT NULL, WHERE m + n IS NOT NULL. */
+function asksForValue(part: Expr, value: Expr, { key }: QueryNullContext): boolean {
+  return part.kind === "is" && part.test === "null" && part.negated && key(part.operand) === key(value);
 }
 
 /** Whether a condition lets no row through that has nothing of a source. */

@@ -1,5 +1,6 @@
 import type { Region } from "../../text/region.ts";
 import { RowKeys } from "../changes/references.ts";
+import type { Step as NumberStep } from "../conditions/bands.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
 import type { FilterFact } from "../conditions/filter-facts.ts";
 import { BatchVariables } from "./batch-variables.ts";
@@ -18,6 +19,8 @@ export interface PastChange {
   target: string;
   /** Columns that it set to a constant. */
   set: Map<string, ConstantValue>;
+  /** What it did to the numbers in a column: the same to all rows. */
+  steps: ReadonlyMap<string, NumberStep>;
   /** All columns that it assigned, with the texts of their values. */
   assigned: Map<string, string>;
   /** Columns that its filter pins to one constant, when the filter is nothing else. */
@@ -28,6 +31,8 @@ export interface PastChange {
   every: boolean;
   /** It runs in a loop: other rows each time. */
   looped: boolean;
+  /** It stands in a branch that need not run. */
+  perhaps: boolean;
   /** Which rows it met, where the table refers to others; null: nobody asks. */
   covers: Coverage | null;
 }

@@ -14,10 +14,20 @@ import type {
   UpdateStatement,
 } from "../../sql/nodes/tree.ts";
 import { walk } from "../../sql/nodes/visitor.ts";
+import type { Slice } from "../../text/slice.ts";
+import type { Change } from "../changes/change.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { keyOfColumn, keyText, referenced, singleKeys } from "../changes/references.ts";
 import { storedValues } from "../changes/stored-values.ts";
-import { assignedIn, type ConstantValue, filterParts, pinnedConstants, whereParts } from "../conditions/conditions.ts";
+import { type Step as NumberStep, stepOf } from "../conditions/bands.ts";
+import {
+  assignedIn,
+  type ConstantValue,
+  filterParts,
+  pinnedConstants,
+  usedColumn,
+  whereParts,
+} from "../conditions/conditions.ts";
 import { constant } from "../conditions/constants.ts";
 import { type FilterFact, filterFacts } from "../conditions/filter-facts.ts";
 import { isEnginesOwn } from "../names/missing.ts";
@@ -47,6 +57,7 @@ export function notePast(context: Step, history: History): void {
       for (const judged of changes) {
         const { change, target } = judged;
         const set = new Map<string, ConstantValue>();
+        const steps = tree.kind === "update" ? stepsIn(tree, context) : NO_STEPS;
         const assigned = new Map<string, string>();
         for (const { column, value } of assignedIn(tree, names)) {
           const known = constant(value);
@@ -62,11 +73,13 @@ export function notePast(context: Step, history: History): void {
           action: change.action,
           target,
           set,
+          steps,
           assigned,
           where: pinned,
-          facts: where && pinned === null && tree.kind === "update" ? ownFacts(tree, where, context) : null,
+          facts: where && pinned === null ? ownFacts(tree, change, context.slice) : null,
           every: judged.result.reach.bound === "every",
           looped: context.inLoop,
+          perhaps: conditional,
           covers: coverageOf(judged, context.slice),
         });
       }
@@ -380,21 +393,45 @@ function targetOf({ tree, catalog }: Step): string {
   return table ? shownName(table) : writtenName(name);
 }
 
-/** A filter of a few conditions on the changed table alone, as it compares with that of another change. */
-function ownFacts({ from }: UpdateStatement, where: Expr, { changes, slice }: Step): readonly FilterFact[] | null {
-  if (from.length > 0) return null;
-  const conditions = changes[0]?.change.conditions;
-  if (conditions?.length !== 1 || conditions[0].expr !== where) return null;
+/** A filter of a few conditions on the changed table alone, as it compares with that of another change; null: it is another one. */
+export function ownFacts(tree: Statement, change: Change, slice: Slice): readonly FilterFact[] | null {
+  if ((tree.kind !== "update" && tree.kind !== "delete") || !tree.where || tree.limit) return null;
+  const { where, from } = tree;
+  const sources = tree.kind === "delete" ? [...from, ...tree.using] : from.length > 0 ? from : tree.target;
+  if (sources.length !== 1 || sources[0].kind !== "table") return null;
+  // UPDATE b SET … FROM berth b (tsql) changes what FROM names; elsewhere that is another table.
+  if (tree.kind === "update" && from.length > 0 && change.relation?.source !== sources[0]) return null;
+  const { conditions } = change;
+  if (conditions.length !== 1 || conditions[0].expr !== where) return null;
   return conjuncts(where).length > FACTS ? null : filterFacts(where, slice);
 }
 
 const FACTS = 8;
+
+const NO_STEPS: ReadonlyMap<string, NumberStep> = new Map();
+
+/** What an UPDATE does to the numbers in its columns, where it is the same to all rows. */
+export function stepsIn(tree: UpdateStatement, { names }: Pick<Step, "names">): ReadonlyMap<string, NumberStep> {
+  const steps: [string, NumberStep][] = [];
+  for (const { column, value, assignment } of assignedIn(tree, names)) {
+    const isOwn = (expr: Expr): boolean => {
+      const used = usedColumn(expr, names);
+      return used?.name === column.name && used.relation === column.relation;
+    };
+    const step = stepOf(assignment.op, value, isOwn);
+    if (step) steps.push([column.name, step]);
+  }
+  return steps.length === 0 ? NO_STEPS : new Map(steps);
+}
 
 /** The columns of a filter that is nothing but `column = constant`, or null. */
 function onlyConstants(where: Expr, context: Step): Map<string, ConstantValue> | null {
   const conditions = context.changes[0]?.change.conditions;
   // A join asks something besides, and its constants may be another table's.
   if (conditions?.some((one) => one.where === "join")) return null;
+  const { tree } = context;
+  // Of the rows that meet it only some are changed.
+  if ((tree.kind === "update" || tree.kind === "delete") && tree.limit) return null;
   const parts =
     conditions?.length === 1 && conditions[0].expr === where ? filterParts(conditions) : whereParts({ where });
   const pinned = pinnedConstants(parts, context.names);

@@ -9,6 +9,8 @@ import {
 } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
 import type { PastChange } from "../../analysis/script/history.ts";
+import { ownFacts, stepsIn } from "../../analysis/script/note-past.ts";
+import { movedInto, overtaken } from "../../analysis/script/overtaken.ts";
 import { namesSettings, namesVersion } from "../../analysis/script/table-class.ts";
 import { namedRelation } from "../../catalog/relation-keys.ts";
 import type { UpdateStatement } from "../../sql/nodes/tree.ts";
@@ -40,7 +42,7 @@ export const staleFilter: Hazard = {
       "UPDATE mooring SET note = 'closed' WHERE status = 'lying';\nUPDATE mooring SET status = 'left' WHERE status = 'lying';",
   },
   check(context) {
-    const { changes, names, history, tree, found, catalog, dialect, line } = context;
+    const { changes, names, history, found, catalog, dialect, line } = context;
     const drafts: Draft[] = copiedTooLate(context);
     if (changes.length > 0)
       for (const { body } of found.queries) {
@@ -67,66 +69,102 @@ export const staleFilter: Hazard = {
       if (result.filter === "dead" || change.action === "truncate") continue;
       drafts.push(...joined(change, context));
       if (history.of(target).length === 0) continue;
-      const pinned = pinsOf(change.conditions, names);
-      if (pinned.length === 0) continue;
-      const past = history.of(target);
-      const gone = deleted(past, pinned);
-      if (gone !== null) {
-        drafts.push({
-          message: `No row of \`${target}\` meets this filter any more: ${gone} has deleted them.`,
-          because: [`the statement on ${gone} deletes every row that meets it`, "no row has been added in between"],
-          remedy: `Move this statement before ${gone}, or leave it out.`,
-        });
-        continue;
-      }
-      const said = new Set<string>();
-      for (const { column, values } of pinned) {
-        if (values.length !== 1 || !history.hasAssigned(target, column.name) || said.has(column.name)) continue;
-        said.add(column.name);
-        const [value] = values;
-        // The latest statement that said something about this value of the column.
-        for (let i = past.length - 1; i >= 0; i--) {
-          const earlier = past[i];
-          if (earlier.action !== "update" || !earlier.set.has(column.name)) {
-            if (earlier.assigned.has(column.name)) break;
-            continue;
-          }
-          const written = earlier.set.get(column.name);
-          if (!written) break;
-          const old = earlier.where?.get(column.name);
-          const whole = earlier.where !== null && earlier.where.size === 1 && old !== undefined;
-          if (whole && old && sameValue(old, value) && !sameValue(written, value)) {
-            drafts.push({
-              message: `No row of \`${target}\` has \`${column.name}\` = ${shownValue(value)} any more: ${earlier.place} has made it ${shownValue(written)}.`,
-              because: [
-                `the statement on ${earlier.place} changes every row with ${shownValue(value)}`,
-                "what it has overwritten can no longer be found",
-              ],
-              remedy: `Move this statement before ${earlier.place}, or filter by ${shownValue(written)} if those rows are meant.`,
-            });
-            break;
-          }
-          // 1 becomes 2, then 2 becomes 3.
-          // A version is moved on step by step.
-          const moves = tree.kind === "update" && assignsConstant(tree, column.name) && !isVersion(target, column.name);
-          const back = tree.kind === "update" && old !== undefined && writesValue(tree, column.name, old);
-          if (whole && old && sameValue(written, value) && moves && (back || sameOrder(old, written))) {
-            drafts.push({
-              message: `The rows that ${earlier.place} has just moved from ${shownValue(old)} to ${shownValue(written)} are moved ${back ? "back" : "on"} by this statement.`,
-              because: [
-                `it takes every row of \`${target}\` with \`${column.name}\` = ${shownValue(value)}, those of ${earlier.place} among them`,
-              ],
-              remedy: `Run this statement before ${earlier.place}, or write both as one CASE.`,
-            });
-            break;
-          }
-          if (sameValue(written, value)) break;
-        }
-      }
+      const found = pinnedBefore(change, target, context);
+      if (found.length > 0) drafts.push(...found);
+      else drafts.push(...comparedBefore(change, target, context));
     }
     return drafts;
   },
 };
+
+/** What an earlier change of the table has done to the rows that the filter asks for, by all of its conditions. */
+function comparedBefore(change: Change, target: string, context: HazardContext): Draft[] {
+  const { history, tree, slice, show } = context;
+  const own = ownFacts(tree, change, slice);
+  if (!own) return [];
+  const past = history.of(target);
+  const gone = overtaken(own, past);
+  if (gone) {
+    const { by, column } = gone;
+    const written = column === null ? undefined : by.set.get(column);
+    const how = written === undefined ? "deleted them" : `made \`${column}\` ${shownValue(written)} in all of them`;
+    return [
+      {
+        message: `No row of \`${target}\` meets this filter any more: ${by.place} has ${how}.`,
+        because: [`every row that meets it met the filter on ${by.place} as well`, "no row has been added in between"],
+        remedy: `Move this statement before ${by.place}, or leave it out.`,
+      },
+    ];
+  }
+  const moved = tree.kind === "update" ? movedInto(own, stepsIn(tree, context), past) : null;
+  if (!moved || isVersion(target, moved.column)) return [];
+  const { by, column, step } = moved;
+  const filter = change.conditions.map(({ expr }) => show(expr)).join(" AND ");
+  return [
+    {
+      message: `Rows of \`${target}\` whose \`${column}\` ${by.place} has just ${step.op === "=" ? `made ${step.by}` : "moved"} meet this filter as well, and are changed twice.`,
+      because: [
+        `${by.place} changes rows that \`${filter}\` leaves out, and gives them a \`${column}\` that it admits`,
+        `this statement changes \`${column}\` once more`,
+      ],
+      remedy: `Run this statement before ${by.place}, or write both as one CASE.`,
+    },
+  ];
+}
+
+/** The same for conditions that pin a column to one value. */
+function pinnedBefore(change: Change, target: string, context: HazardContext): Draft[] {
+  const { names, history, tree } = context;
+  const drafts: Draft[] = [];
+  const pinned = pinsOf(change.conditions, names);
+  if (pinned.length === 0) return drafts;
+  const past = history.of(target);
+  const said = new Set<string>();
+  for (const { column, values } of pinned) {
+    if (values.length !== 1 || !history.hasAssigned(target, column.name) || said.has(column.name)) continue;
+    said.add(column.name);
+    const [value] = values;
+    // The latest statement that said something about this value of the column.
+    for (let i = past.length - 1; i >= 0; i--) {
+      const earlier = past[i];
+      if (earlier.action !== "update" || !earlier.set.has(column.name)) {
+        if (earlier.assigned.has(column.name)) break;
+        continue;
+      }
+      const written = earlier.set.get(column.name);
+      if (!written) break;
+      const old = earlier.where?.get(column.name);
+      const whole = earlier.where !== null && earlier.where.size === 1 && old !== undefined;
+      if (whole && old && sameValue(old, value) && !sameValue(written, value)) {
+        drafts.push({
+          message: `No row of \`${target}\` has \`${column.name}\` = ${shownValue(value)} any more: ${earlier.place} has made it ${shownValue(written)}.`,
+          because: [
+            `the statement on ${earlier.place} changes every row with ${shownValue(value)}`,
+            "what it has overwritten can no longer be found",
+          ],
+          remedy: `Move this statement before ${earlier.place}, or filter by ${shownValue(written)} if those rows are meant.`,
+        });
+        break;
+      }
+      // 1 becomes 2, then 2 becomes 3.
+      // A version is moved on step by step.
+      const moves = tree.kind === "update" && assignsConstant(tree, column.name) && !isVersion(target, column.name);
+      const back = tree.kind === "update" && old !== undefined && writesValue(tree, column.name, old);
+      if (whole && old && sameValue(written, value) && moves && (back || sameOrder(old, written))) {
+        drafts.push({
+          message: `The rows that ${earlier.place} has just moved from ${shownValue(old)} to ${shownValue(written)} are moved ${back ? "back" : "on"} by this statement.`,
+          because: [
+            `it takes every row of \`${target}\` with \`${column.name}\` = ${shownValue(value)}, those of ${earlier.place} among them`,
+          ],
+          remedy: `Run this statement before ${earlier.place}, or write both as one CASE.`,
+        });
+        break;
+      }
+      if (sameValue(written, value)) break;
+    }
+  }
+  return drafts;
+}
 
 /** Whether a column holds the version of the whole. */
 function isVersion(target: string, column: string): boolean {
@@ -228,18 +266,4 @@ function overwritten(
     return { place: earlier.place, written };
   }
   return null;
-}
-
-/** Where every row that meets the filter was deleted; null: they may be there. */
-function deleted(
-  past: readonly PastChange[],
-  pinned: readonly { column: { name: string }; values: readonly ConstantValue[] }[],
-): string | null {
-  const last = past[past.length - 1];
-  if (last?.action !== "delete" || !last.where || last.where.size === 0) return null;
-  for (const [column, value] of last.where) {
-    const own = pinned.find((one) => one.column.name === column);
-    if (own?.values.length !== 1 || !sameValue(own.values[0], value)) return null;
-  }
-  return last.place;
 }

@@ -131,7 +131,8 @@ function notIn(part: Expr, context: HazardContext): Draft | null {
   const { names, dialect } = context;
   const mayBe = ({ offered }: UsedColumn): boolean =>
     offered?.column != null && offered.column.nulls !== 0 && mayBeNull(offered.column, context);
-  const found = query ? nullInQuery(query, { names, dialect, mayBeNull: mayBe }) : null;
+  const key = (expr: Expr): string => expressionKey(expr, context.slice);
+  const found = query ? nullInQuery(query, { names, dialect, mayBeNull: mayBe, key }) : null;
   if (!found) return null;
   const { used, select, value, unmatched, plain } = found;
   const { where, from, having } = select;

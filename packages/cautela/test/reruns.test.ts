@@ -82,7 +82,6 @@ const numbers = fc.oneof(
     "CASE WHEN n >= 3 THEN 3 WHEN n >= 1 THEN 1 ELSE 0 END",
     "CASE WHEN n >= 12 THEN 3 WHEN n >= 3 THEN 1 ELSE 0 END",
     "CASE WHEN n IS NULL THEN m ELSE NULL END",
-    "CASE WHEN m > n THEN 1 ELSE 3 END",
     "CASE WHEN m > 2 THEN 1 ELSE 3 END",
     "NULLIF(n, 3)",
     "NULLIF(n + 1, 3)",

@@ -18,6 +18,8 @@ export interface FilterFact {
   /** The ends of the range that it admits, as they compare. */
   low: End | null;
   high: End | null;
+  /** The branches of an OR, each with its own conditions; null where it is none, or one of many. */
+  any: readonly (readonly FilterFact[])[] | null;
 }
 
 interface End {
@@ -41,12 +43,17 @@ export function filterFacts(where: Expr, slice: (start: number, end: number) => 
 
 /** Whether rows that meet all of the facts meet this one as well. */
 export function implied(fact: FilterFact, by: readonly FilterFact[]): boolean {
-  return by.some(
-    (one) =>
-      one.key === fact.key ||
-      (one.column !== null &&
-        // What compares with a constant is not NULL.
-        ((one.column === fact.column && within(one, fact)) || fact.key === `(${one.column} is not null)`)),
+  return (
+    by.some(
+      (one) =>
+        one.key === fact.key ||
+        (one.column !== null &&
+          // What compares with a constant is not NULL.
+          ((one.column === fact.column && within(one, fact)) || fact.key === `(${one.column} is not null)`)) ||
+        // Whichever branch a row meets, it meets this.
+        (one.any?.every((branch) => implied(fact, branch)) ?? false),
+    ) ||
+    (fact.any?.some((branch) => branch.every((one) => implied(one, by))) ?? false)
   );
 }
 
@@ -108,9 +115,13 @@ function endOf(shown: string): string | number | null {
 }
 
 const COMPARES = new Set(["=", "<>", "<", "<=", ">", ">="]);
-const PLAIN = { column: null, values: null, others: null, low: null, high: null };
+const PLAIN = { column: null, values: null, others: null, low: null, high: null, any: null };
 
-function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
+/** An OR of more branches, or in more of them, is not taken apart. */
+const BRANCHES = 6;
+const NESTED = 2;
+
+function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void {
   switch (part.kind) {
     case "binary": {
       const keys = [keyOf(part.left, slice, 1), keyOf(part.right, slice, 1)] as const;
@@ -136,9 +147,20 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[]): void {
       });
       return;
     }
+    case "logic": {
+      const items = part.op === "or" && depth < NESTED ? part.items : [];
+      if (items.length < 2 || items.length > BRANCHES) break;
+      const any = items.map((item) => {
+        const facts: FilterFact[] = [];
+        for (const one of conjuncts(item)) addFacts(one, slice, facts, depth + 1);
+        return facts;
+      });
+      into.push({ ...PLAIN, key: keyOf(part, slice, 0), any });
+      return;
+    }
     case "between": {
       if (part.negated) break;
-      for (const half of asComparisons(part).items) addFacts(half, slice, into);
+      for (const half of asComparisons(part).items) addFacts(half, slice, into, depth);
       return;
     }
     default: {

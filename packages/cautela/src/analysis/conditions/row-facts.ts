@@ -105,7 +105,7 @@ function semi({ table, ties, facts }: Other): FilterFact {
   const keys = [...new Set(facts.map(({ key }) => key))].sort();
   const tied = [...new Set(ties.map(({ own, column }) => `${own}=${column}`))].sort();
   const key = `in ${table} by ${tied.join()} where ${keys.join(" and ")}`;
-  return { key, column: null, values: null, others: null, low: null, high: null };
+  return { key, column: null, values: null, others: null, low: null, high: null, any: null };
 }
 
 /** The name under which a statement refers to a table, in small letters, and the table's own. */

@@ -81,6 +81,16 @@ export class Copy {
     return namesCopy(this.shown);
   }
 
+  /** Whether it was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
+  isMeantFor(table: string): boolean {
+    const { columns, into } = this;
+    if ((columns === null && !into) || this.handedOn) return true;
+    // Several columns of the table, under a name made from its own.
+    if (!into && (columns?.length ?? 0) > 1 && parted(bareName(this.shown)).startsWith(`${parted(bareName(table))}_`))
+      return true;
+    return this.saysSo;
+  }
+
   filters(where: Expr, slice: Slice, facts: boolean): void {
     this.#filter = new Filter(where, slice, facts, false);
   }
@@ -100,9 +110,9 @@ export class Copy {
     return !this.gone && !this.undone && !(this.became && key === this.of);
   }
 
-  /** It holds every row, with all columns. */
-  get isWhole(): boolean {
-    return this.columns === null && !this.filtered && this.uncertain === null && !this.structureOnly;
+  /** It holds every row. */
+  get holdsAllRows(): boolean {
+    return !this.filtered && this.uncertain === null && !this.structureOnly;
   }
 
   get filtered(): boolean {

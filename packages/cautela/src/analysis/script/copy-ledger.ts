@@ -155,9 +155,19 @@ export class CopyLedger {
     return this.#byTable.get(key) ?? [];
   }
 
-  /** A copy of a table that holds all of it now; null: none. */
-  wholeOf(key: string): Copy | null {
-    return this.of(key).findLast((copy) => copy.isWhole && copy.keeps(key)) ?? null;
+  /**
+   * A copy of a table that holds every row now: with all columns, or with those that are `needed` where it is meant as a copy;
+   * null: none.
+   */
+  wholeOf(key: string, needed: () => readonly string[] | null): Copy | null {
+    return (
+      this.of(key).findLast((copy) => {
+        if (!copy.holdsAllRows || !copy.keeps(key)) return false;
+        const { columns } = copy;
+        if (columns === null) return true;
+        return copy.isMeantFor(copy.ofShown) && (needed()?.every((column) => columns.includes(column)) ?? false);
+      }) ?? null
+    );
   }
 
   /** Whether a copy took some rows of a table by a filter that is followed. */

@@ -32,9 +32,14 @@ export function overtaken(own: readonly FilterFact[], past: readonly PastChange[
       if (all) return { by, column: null };
       continue;
     }
-    if (all)
+    if (all) {
       for (const [column, written] of by.set)
         if (own.some((fact) => ruledOut(fact, column, written))) return { by, column };
+      for (const [column, step] of by.steps) {
+        const [there, here] = [bandOf(facts, column), bandOf(own, column)];
+        if (there && here && !overlap(stepped(there, step), here)) return { by, column };
+      }
+    }
     // What it moved may have come from elsewhere.
     for (const column of by.assigned.keys()) if (asked.has(column) || asked.has("")) return null;
   }
@@ -75,7 +80,10 @@ export function movedInto(
       const now = stepped(there, step);
       // Out of the way by a thousand, and back again.
       const back = step.op === "+" && next.op === "+" && step.by * next.by < 0;
-      if (!back && !overlap(there, here) && overlap(now, here) && mayMeet(facts, own, column))
+      const elsewhere = [...by.set].some(
+        ([name, value]) => name !== column && own.some((fact) => ruledOut(fact, name, value)),
+      );
+      if (!back && !elsewhere && !overlap(there, here) && overlap(now, here) && mayMeet(facts, own, column))
         return { by, column, step };
       break;
     }
@@ -108,7 +116,7 @@ function factOf(column: string, value: ConstantValue): FilterFact | null {
   const shown = shownFact(value);
   return shown === null
     ? null
-    : { key: `(${column} = ${shown})`, column, values: [shown], others: null, low: null, high: null };
+    : { key: `(${column} = ${shown})`, column, values: [shown], others: null, low: null, high: null, any: null };
 }
 
 function shownFact(value: ConstantValue): string | null {
@@ -126,6 +134,7 @@ function shownFact(value: ConstantValue): string | null {
 
 /** Whether a condition is not true of a value. */
 function ruledOut(fact: FilterFact, column: string, value: ConstantValue): boolean {
+  if (fact.any) return fact.any.every((branch) => branch.some((one) => ruledOut(one, column, value)));
   if (value.type === "null") return fact.column === column || fact.key === `(${column} is not null)`;
   if (fact.key === `(${column} is null)`) return true;
   const shown = fact.column === column ? shownFact(value) : null;
@@ -134,9 +143,11 @@ function ruledOut(fact: FilterFact, column: string, value: ConstantValue): boole
 
 /** The columns that a filter asks for; an empty name where a condition is not about one column alone. */
 function columnsOf(facts: readonly FilterFact[]): ReadonlySet<string> {
-  return new Set(facts.map(columnOf));
+  return new Set(
+    facts.flatMap(({ any, ...fact }) => any?.flatMap((branch) => [...columnsOf(branch)]) ?? columnOf(fact)),
+  );
 }
 
-function columnOf({ column, key }: FilterFact): string {
+function columnOf({ column, key }: Pick<FilterFact, "column" | "key">): string {
   return column ?? /^\((\w+) is (?:not )?null\)$/.exec(key)?.[1] ?? "";
 }

@@ -3,7 +3,7 @@ import { writtenName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Statement } from "../../sql/nodes/tree.ts";
+import type { Expr, Statement } from "../../sql/nodes/tree.ts";
 import { type Change, targetName } from "../changes/change.ts";
 import { inLoop } from "../changes/in-loop.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
@@ -114,7 +114,8 @@ export class ScriptState {
   /** A change with its reach and with what softens a finding about it, as the script stands now. */
   judge(change: Change, tree: Statement, catalog: Catalog | null, looped = false): JudgedChange {
     const target = targetName(change);
-    const copy = this.timeline.copies.wholeOf(relationKey(change.name, catalog, this.#dialect));
+    const key = relationKey(change.name, catalog, this.#dialect);
+    const copy = this.timeline.copies.wholeOf(key, () => lostColumns(change, tree));
     const rows = copy ? null : returnedRows(tree, change, this.#dialect);
     const whole = rows && rows.columns === null && rows.loses === null;
     return {
@@ -123,10 +124,26 @@ export class ScriptState {
       target,
       softener: mitigation(change, target, this.creations, catalog, this.#dialect, this.#policy),
       copy: copy
-        ? `\`${copy.shown}\` keeps a copy of the table, made earlier`
+        ? `\`${copy.shown}\` keeps a copy of ${copy.columns && tree.kind === "update" ? "its columns" : "the table"}, made earlier`
         : whole
           ? `its rows go into \`${writtenName(rows.into)}\` in the same statement`
           : null,
     };
   }
+}
+
+/** The columns of a table whose values a change takes away, with its key, in small letters; null: they are not known. */
+function lostColumns({ table }: Change, tree: Statement): string[] | null {
+  const key = table?.primaryKey?.columns;
+  if (!table || table.partial || !key) return null;
+  const lost =
+    tree.kind === "update"
+      ? [...key, ...tree.assignments.flatMap(({ targets }) => targets.map(columnText))]
+      : table.columns.filter(({ generated }) => !generated).map(({ name }) => name);
+  return lost.map((name) => name.toLowerCase());
+}
+
+/** The name of a column that is assigned; of anything else none that a copy has. */
+function columnText(target: Expr): string {
+  return target.kind === "column" ? target.path[target.path.length - 1].text : "";
 }

@@ -1,4 +1,3 @@
-import { bareName, parted } from "../../catalog/names.ts";
 import { implied } from "../conditions/filter-facts.ts";
 import type { Copy, Destruction } from "./copies.ts";
 import type { Timeline } from "./timeline.ts";
@@ -92,15 +91,9 @@ function hasItsOwn(copy: Copy, { destructions }: Timeline): boolean {
 
 const owned = new WeakMap<Copy, boolean>();
 
-/** Whether a copy was made for the way back: whole rows, or a name that says so. A list of keys is a tool. */
-function isMeant({ columns, saysSo, into, filterText, shown, handedOn }: Copy, lost: Destruction): boolean {
-  if ((columns === null && !into) || handedOn) return true;
-  // Several columns of the table, under a name made from its own.
-  if (!into && (columns?.length ?? 0) > 1 && parted(bareName(shown)).startsWith(`${parted(bareName(lost.shown))}_`))
-    return true;
-  // A table that is rebuilt takes all rows along.
-  if (lost.action === "drop" && filterText === "") return true;
-  return saysSo;
+/** Whether a copy was made for the way back, see `isMeantFor`. A table that is rebuilt takes all rows along. */
+function isMeant(copy: Copy, lost: Destruction): boolean {
+  return (lost.action === "drop" && copy.filterText === "") || copy.isMeantFor(lost.shown);
 }
 
 /** What a copy lacks of what a statement destroys; null: nothing. */

@@ -69,51 +69,62 @@ export const staleFilter: Hazard = {
       if (result.filter === "dead" || change.action === "truncate") continue;
       drafts.push(...joined(change, context));
       if (history.of(target).length === 0) continue;
-      const found = pinnedBefore(change, target, context);
-      if (found.length > 0) drafts.push(...found);
-      else drafts.push(...comparedBefore(change, target, context));
+      const compared = comparedBefore(change, target, context);
+      const pinned = pinnedBefore(change, target, context, compared?.gone ?? false);
+      drafts.push(...(pinned.length > 0 || !compared ? pinned : [compared.draft]));
     }
     return drafts;
   },
 };
 
 /** What an earlier change of the table has done to the rows that the filter asks for, by all of its conditions. */
-function comparedBefore(change: Change, target: string, context: HazardContext): Draft[] {
+function comparedBefore(
+  change: Change,
+  target: string,
+  context: HazardContext,
+): { draft: Draft; gone: boolean } | null {
   const { history, tree, slice, show } = context;
   const own = ownFacts(tree, change, slice);
-  if (!own) return [];
+  if (!own) return null;
   const past = history.of(target);
   const gone = overtaken(own, past);
   if (gone) {
     const { by, column } = gone;
     const written = column === null ? undefined : by.set.get(column);
-    const how = written === undefined ? "deleted them" : `made \`${column}\` ${shownValue(written)} in all of them`;
-    return [
-      {
+    const how =
+      column === null
+        ? "deleted them"
+        : written === undefined
+          ? `moved \`${column}\` out of it in all of them`
+          : `made \`${column}\` ${shownValue(written)} in all of them`;
+    return {
+      gone: true,
+      draft: {
         message: `No row of \`${target}\` meets this filter any more: ${by.place} has ${how}.`,
         because: [`every row that meets it met the filter on ${by.place} as well`, "no row has been added in between"],
         remedy: `Move this statement before ${by.place}, or leave it out.`,
       },
-    ];
+    };
   }
   const moved = tree.kind === "update" ? movedInto(own, stepsIn(tree, context), past) : null;
-  if (!moved || isVersion(target, moved.column)) return [];
+  if (!moved || isVersion(target, moved.column)) return null;
   const { by, column, step } = moved;
   const filter = change.conditions.map(({ expr }) => show(expr)).join(" AND ");
-  return [
-    {
-      message: `Rows of \`${target}\` whose \`${column}\` ${by.place} has just ${step.op === "=" ? `made ${step.by}` : "moved"} meet this filter as well, and are changed twice.`,
+  return {
+    gone: false,
+    draft: {
+      message: `Rows of \`${target}\` whose \`${column}\` ${by.place} has just ${step.op === "=" ? `made ${step.by} meet` : "moved may meet"} this filter as well, and are changed twice.`,
       because: [
         `${by.place} changes rows that \`${filter}\` leaves out, and gives them a \`${column}\` that it admits`,
         `this statement changes \`${column}\` once more`,
       ],
       remedy: `Run this statement before ${by.place}, or write both as one CASE.`,
     },
-  ];
+  };
 }
 
 /** The same for conditions that pin a column to one value. */
-function pinnedBefore(change: Change, target: string, context: HazardContext): Draft[] {
+function pinnedBefore(change: Change, target: string, context: HazardContext, gone: boolean): Draft[] {
   const { names, history, tree } = context;
   const drafts: Draft[] = [];
   const pinned = pinsOf(change.conditions, names);
@@ -150,7 +161,15 @@ function pinnedBefore(change: Change, target: string, context: HazardContext): D
       // A version is moved on step by step.
       const moves = tree.kind === "update" && assignsConstant(tree, column.name) && !isVersion(target, column.name);
       const back = tree.kind === "update" && old !== undefined && writesValue(tree, column.name, old);
-      if (whole && old && sameValue(written, value) && moves && (back || sameOrder(old, written))) {
+      if (
+        !gone &&
+        whole &&
+        old &&
+        sameValue(written, value) &&
+        !sameValue(old, written) &&
+        moves &&
+        (back || sameOrder(old, written))
+      ) {
         drafts.push({
           message: `The rows that ${earlier.place} has just moved from ${shownValue(old)} to ${shownValue(written)} are moved ${back ? "back" : "on"} by this statement.`,
           because: [

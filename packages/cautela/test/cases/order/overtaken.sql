@@ -74,7 +74,7 @@ BEGIN
 END;
 /
 -- case: DO $$ BEGIN [postgresql]
--- finds: 0 stale-filter ask
+-- finds: 3 stale-filter ask
 DO $$ BEGIN
   UPDATE boat SET fee = fee * 1.10 WHERE fee < 3000;
   UPDATE boat SET fee = fee * 1.05 WHERE fee >= 3000;

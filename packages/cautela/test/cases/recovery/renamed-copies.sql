@@ -61,3 +61,11 @@ CREATE TABLE oven_new (oven_id integer NOT NULL PRIMARY KEY, name varchar(10));
 INSERT INTO oven_new (oven_id, name) SELECT oven_id, name FROM oven;
 RENAME TABLE oven TO oven_old, oven_new TO oven;
 DROP TABLE oven_old;
+-- case: a copy that names the columns [postgresql sqlite mysql mariadb]
+-- finds: 1 every-row ask
+CREATE TABLE oven_before AS SELECT oven_id, name FROM oven;
+UPDATE oven SET name = 'same';
+-- case: a copy that names other columns [postgresql sqlite mysql mariadb]
+-- finds: 1 every-row stop
+CREATE TABLE oven_before AS SELECT name FROM oven;
+UPDATE oven SET name = 'same';

@@ -115,7 +115,11 @@ function endOf(shown: string): string | number | null {
 }
 
 const COMPARES = new Set(["=", "<>", "<", "<=", ">", ">="]);
-const PLAIN = { column: null, values: null, others: null, low: null, high: null, any: null };
+
+/** A condition of which only the key is known. */
+function bare(key: string): FilterFact {
+  return { key, column: null, values: null, others: null, low: null, high: null, any: null };
+}
 
 /** An OR of more branches, or in more of them, is not taken apart. */
 const BRANCHES = 6;
@@ -129,22 +133,25 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
       const column = columnName(flip ? part.right : part.left);
       const value = fixedValue(flip ? part.left : part.right);
       const key = comparisonKey(part, keys);
-      if (column === null || value === null || !COMPARES.has(op)) into.push({ ...PLAIN, key });
-      else if (op === "=") into.push({ ...PLAIN, key, column, values: [value] });
-      else if (op === "<>") into.push({ ...PLAIN, key, column, others: [value] });
-      else into.push({ ...PLAIN, key, column, ...rangeOf(op, value) });
+      if (column === null || value === null || !COMPARES.has(op)) into.push(bare(key));
+      else if (op === "=") into.push({ key, column, values: [value], others: null, low: null, high: null, any: null });
+      else if (op === "<>") into.push({ key, column, values: null, others: [value], low: null, high: null, any: null });
+      else {
+        const { low, high } = rangeOf(op, value);
+        into.push({ key, column, values: null, others: null, low, high, any: null });
+      }
       return;
     }
     case "in": {
       const column = columnName(part.operand);
       const listed = part.items?.map(fixedValue) ?? [];
       const plain = column !== null && listed.length > 0 && listed.every((one) => one !== null);
-      const values = listed as string[];
-      into.push({
-        ...PLAIN,
-        key: keyOf(part, slice, 0),
-        ...(plain ? { column, ...(part.negated ? { others: values } : { values }) } : {}),
-      });
+      const key = keyOf(part, slice, 0);
+      if (!plain) into.push(bare(key));
+      else {
+        const [values, others] = part.negated ? [null, listed as string[]] : [listed as string[], null];
+        into.push({ key, column, values, others, low: null, high: null, any: null });
+      }
       return;
     }
     case "logic": {
@@ -155,7 +162,7 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
         for (const one of conjuncts(item)) addFacts(one, slice, facts, depth + 1);
         return facts;
       });
-      into.push({ ...PLAIN, key: keyOf(part, slice, 0), any });
+      into.push({ key: keyOf(part, slice, 0), column: null, values: null, others: null, low: null, high: null, any });
       return;
     }
     case "between": {
@@ -168,12 +175,13 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
       const column = truth ? columnName(truth.of) : null;
       if (truth && column !== null) {
         const values = [String(truth.value)];
-        into.push({ ...PLAIN, key: `(${column} = ${values[0]})`, column, values });
+        const key = `(${column} = ${values[0]})`;
+        into.push({ key, column, values, others: null, low: null, high: null, any: null });
         return;
       }
     }
   }
-  into.push({ ...PLAIN, key: keyOf(part, slice, 0) });
+  into.push(bare(keyOf(part, slice, 0)));
 }
 
 function rangeOf(op: string, shown: string): { low: End | null; high: End | null } {

@@ -76,7 +76,7 @@ export function notePast(context: Step, history: History): void {
           steps,
           assigned,
           where: pinned,
-          facts: where && pinned === null ? ownFacts(tree, change, context.slice) : null,
+          facts: where && pinned === null ? ownFacts(tree, change, context) : null,
           every: judged.result.reach.bound === "every",
           looped: context.inLoop,
           perhaps: conditional,
@@ -394,7 +394,18 @@ function targetOf({ tree, catalog }: Step): string {
 }
 
 /** A filter of a few conditions on the changed table alone, as it compares with that of another change; null: it is another one. */
-export function ownFacts(tree: Statement, change: Change, slice: Slice): readonly FilterFact[] | null {
+export function ownFacts(
+  tree: Statement,
+  change: Change,
+  { names, slice }: Pick<Step, "names" | "slice">,
+): readonly FilterFact[] | null {
+  // It is compared with earlier changes, and later ones with it.
+  return names
+    ? names.memo.once(readOwnFacts, change, () => readOwnFacts(tree, change, slice))
+    : readOwnFacts(tree, change, slice);
+}
+
+function readOwnFacts(tree: Statement, change: Change, slice: Slice): readonly FilterFact[] | null {
   if ((tree.kind !== "update" && tree.kind !== "delete") || !tree.where || tree.limit) return null;
   const { where, from } = tree;
   const sources = tree.kind === "delete" ? [...from, ...tree.using] : from.length > 0 ? from : tree.target;

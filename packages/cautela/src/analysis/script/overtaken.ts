@@ -24,8 +24,10 @@ export function overtaken(own: readonly FilterFact[], past: readonly PastChange[
   const asked = columnsOf(own);
   for (let i = past.length - 1; i >= 0; i--) {
     const by = past[i];
-    const facts = factsOf(by);
     if (by.looped || by.perhaps || by.action === "truncate") return null;
+    const touches = asked.has("") || keysIn(by.assigned, asked);
+    if (by.action === "update" && !touches) continue;
+    const facts = factsOf(by);
     // What another table is asked for may have changed.
     const all = facts !== null && facts.length > 0 && facts.every((one) => columnOf(one) !== "" && implied(one, own));
     if (by.action === "delete") {
@@ -41,9 +43,14 @@ export function overtaken(own: readonly FilterFact[], past: readonly PastChange[
       }
     }
     // What it moved may have come from elsewhere.
-    for (const column of by.assigned.keys()) if (asked.has(column) || asked.has("")) return null;
+    return null;
   }
   return null;
+}
+
+function keysIn(map: ReadonlyMap<string, unknown>, set: ReadonlySet<string>): boolean {
+  for (const key of map.keys()) if (set.has(key)) return true;
+  return false;
 }
 
 /** Rows that an earlier change has moved to where a filter finds them, and would not have found them before. */

@@ -83,10 +83,12 @@ function comparedBefore(
   target: string,
   context: HazardContext,
 ): { draft: Draft; gone: boolean } | null {
-  const { history, tree, slice, show } = context;
-  const own = ownFacts(tree, change, slice);
-  if (!own) return null;
+  const { history, tree, show } = context;
   const past = history.of(target);
+  // Rows that were deleted, or given one value or one step.
+  if (!past.some(({ action, set, steps }) => action === "delete" || set.size > 0 || steps.size > 0)) return null;
+  const own = ownFacts(tree, change, context);
+  if (!own) return null;
   const gone = overtaken(own, past);
   if (gone) {
     const { by, column } = gone;

@@ -108,10 +108,13 @@ function behind(end: End, other: End): boolean {
   return end.value > other.value || (end.value === other.value && (end.open || !other.open));
 }
 
-/** A value that compares: a number, or a date written year first. */
+/** A value that compares: a number, or a date written year first, with the time or without. */
 function endOf(shown: string): string | number | null {
   if (shown.startsWith("#")) return Number(shown.slice(1));
-  return /^'\d{4}-\d\d-\d\d'$/.test(shown) ? shown : null;
+  const parts = /^'(\d{4})(-?)(\d\d)\2(\d\d)(?:[T ](\d\d:\d\d:\d\d))?'$/.exec(shown);
+  if (!parts) return null;
+  const [, year, , month, day, time] = parts;
+  return `${year}-${month}-${day}${time === undefined || time === "00:00:00" ? "" : ` ${time}`}`;
 }
 
 const COMPARES = new Set(["=", "<>", "<", "<=", ">", ">="]);

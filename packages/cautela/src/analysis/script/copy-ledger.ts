@@ -165,7 +165,9 @@ export class CopyLedger {
         if (!copy.holdsAllRows || !copy.keeps(key)) return false;
         const { columns } = copy;
         if (columns === null) return true;
-        return copy.isMeantFor(copy.ofShown) && (needed()?.every((column) => columns.includes(column)) ?? false);
+        const list = copy.isMeantFor(copy.ofShown) ? needed() : null;
+        // Values alone, without what tells whose they are, bring nothing back.
+        return list !== null && columns.length > 1 && list.every((column) => columns.includes(column));
       }) ?? null
     );
   }

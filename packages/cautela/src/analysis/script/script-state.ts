@@ -132,15 +132,17 @@ export class ScriptState {
   }
 }
 
-/** The columns of a table whose values a change takes away, with its key, in small letters; null: they are not known. */
+/**
+ * The columns of a table whose values a change takes away, with its key where that is known, in small letters; null: they are not
+ * known.
+ */
 function lostColumns({ table }: Change, tree: Statement): string[] | null {
-  const key = table?.primaryKey?.columns;
-  if (!table || table.partial || !key) return null;
+  const known = table && !table.partial ? table : null;
   const lost =
     tree.kind === "update"
-      ? [...key, ...tree.assignments.flatMap(({ targets }) => targets.map(columnText))]
-      : table.columns.filter(({ generated }) => !generated).map(({ name }) => name);
-  return lost.map((name) => name.toLowerCase());
+      ? tree.assignments.flatMap(({ targets }) => targets.map(columnText))
+      : known?.columns.filter(({ generated }) => !generated).map(({ name }) => name);
+  return lost ? [...(known?.primaryKey?.columns ?? []), ...lost].map((name) => name.toLowerCase()) : null;
 }
 
 /** The name of a column that is assigned; of anything else none that a copy has. */

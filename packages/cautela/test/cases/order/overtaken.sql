@@ -103,3 +103,16 @@ UPDATE boat SET note = 'x' WHERE berth = 4;
 -- finds: 1 stale-filter ask
 UPDATE boat SET state = 'new' WHERE state IS NULL;
 UPDATE boat SET note = 'x' WHERE state IS NULL;
+-- case: dates without dashes [tsql mysql]
+-- finds: 1 stale-filter ask
+UPDATE stay SET status = 'closed' WHERE status = 'left' AND left_on < '20250101';
+DELETE FROM stay WHERE status = 'left' AND left_on < '2024-01-01 00:00:00';
+-- case: a later date [tsql mysql]
+UPDATE stay SET status = 'closed' WHERE status = 'left' AND left_on < '20250101';
+DELETE FROM stay WHERE status = 'left' AND left_on < '20250102';
+-- case: three bands [postgresql mysql]
+-- finds: 1 stale-filter ask
+-- finds: 2 stale-filter ask
+UPDATE berth SET fee = ROUND(fee * 1.08, 2) WHERE fee <= 50;
+UPDATE berth SET fee = ROUND(fee * 1.05, 2) WHERE fee > 50 AND fee <= 200;
+UPDATE berth SET fee = ROUND(fee * 1.03, 2) WHERE fee > 200;

@@ -152,7 +152,7 @@ function operatorGoesOn(
   return sides.some((side) => carries(side, column, context));
 }
 
-/** What stands behind a minus sign: -n, n * -1, 0 - n; null: nothing. */
+/** What an expression is the opposite of: -n, n * -1, 0 - n; null: of nothing. */
 function negatedIn(expr: Expr): Expr | null {
   if (expr.kind === "unary") return expr.op === "-" && !constant(expr.operand) ? expr.operand : null;
   if (expr.kind !== "binary") return null;

@@ -14,7 +14,7 @@ const DEEPEST = 100;
  * @example
  * // COALESCE(state, 'new'), where state is NULL: 'new'
  */
-export function valueFor(expr: Expr, given: Given, depth = 0): Constant | null {
+function valueFor(expr: Expr, given: Given, depth = 0): Constant | null {
   if (depth > DEEPEST) return null;
   const known = given(expr) ?? constant(expr);
   if (known) return known;

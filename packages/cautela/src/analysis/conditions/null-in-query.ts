@@ -35,20 +35,20 @@ const AGGREGATES = /^(?:min|max|sum|avg)$/i;
  * // SELECT n FROM b UNION SELECT n FROM c: c.n, where b declares n NOT NULL and c does not
  */
 export function nullInQuery(query: Query, context: QueryNullContext): NullInQuery | null {
-  return inQuery(query, { ...context, index: 0, depth: 0 });
+  return inQuery(query, { ...context, index: 0, looked: { queries: 0 } });
 }
 
-/** Which column of the query is asked about, and how deep the query stands in others. */
+/** Which column of the query is asked about, and how many queries have been looked at: each may stand in several others. */
 interface At extends QueryNullContext {
   readonly index: number;
-  readonly depth: number;
+  readonly looked: { queries: number };
 }
 
-const DEEPEST = 30;
+const MOST_QUERIES = 60;
 
 function inQuery(query: Query, at: At): NullInQuery | null {
-  if (at.depth > DEEPEST) return null;
-  const found = inBody(query.body, { ...at, depth: at.depth + 1 });
+  if (++at.looked.queries > MOST_QUERIES) return null;
+  const found = inBody(query.body, at);
   return found && query.limit ? { ...found, plain: false } : found;
 }
 

@@ -31,7 +31,8 @@ export const staleFilter: Hazard = {
   title: "A filter on what has just been overwritten",
   explanation:
     "An earlier statement of the script has given all rows with a value another one, and this statement looks for the old value: it finds none. " +
-    "In a chain (1 becomes 2, then 2 becomes 3) it is the other way round: the second statement catches the rows of the first as well.",
+    "In a chain (1 becomes 2, then 2 becomes 3; fees below 100 are raised, then those from 100 on) it is the other way round: the second " +
+    "statement catches the rows of the first as well.",
   remedy: "Change the order of the statements, or do it in one with CASE.",
   example: {
     dialect: "postgresql",
@@ -115,9 +116,9 @@ function comparedBefore(
   return {
     gone: false,
     draft: {
-      message: `Rows of \`${target}\` whose \`${column}\` ${by.place} has just ${step.op === "=" ? `made ${step.by} meet` : "moved may meet"} this filter as well, and are changed twice.`,
+      message: `Rows of \`${target}\` whose \`${column}\` ${by.place} has just ${step.op === "=" ? `made ${step.by} meet this filter as well, and are` : "moved may meet this filter as well, and be"} changed twice.`,
       because: [
-        `${by.place} changes rows that \`${filter}\` leaves out, and gives them a \`${column}\` that it admits`,
+        `${by.place} changes rows that \`${filter}\` leaves out, and ${step.op === "=" ? "gives" : "may give"} them a \`${column}\` that it admits`,
         `this statement changes \`${column}\` once more`,
       ],
       remedy: `Run this statement before ${by.place}, or write both as one CASE.`,

@@ -1,10 +1,12 @@
 import type { Change } from "../../analysis/changes/change.ts";
 import {
   type ConstantValue,
+  filterParts,
   pinnedConstants,
   pinsOf,
   sameValue,
   shownValue,
+  usedColumn,
   whereParts,
 } from "../../analysis/conditions/conditions.ts";
 import { constant } from "../../analysis/conditions/constants.ts";
@@ -86,8 +88,7 @@ function comparedBefore(
 ): { draft: Draft; gone: boolean } | null {
   const { history, tree, show } = context;
   const past = history.of(target);
-  // Rows that were deleted, or given one value or one step.
-  if (!past.some(({ action, set, steps }) => action === "delete" || set.size > 0 || steps.size > 0)) return null;
+  if (!past.some((earlier) => mayMatter(earlier, change, context))) return null;
   const own = ownFacts(tree, change, context);
   if (!own) return null;
   const gone = overtaken(own, past);
@@ -124,6 +125,21 @@ function comparedBefore(
       remedy: `Run this statement before ${by.place}, or write both as one CASE.`,
     },
   };
+}
+
+/** Whether an earlier change has deleted rows, or written a column that the filter asks for, as far as it is seen at a glance. */
+function mayMatter(
+  { action, set, steps, assigned }: PastChange,
+  { conditions }: Change,
+  { names }: HazardContext,
+): boolean {
+  if (action === "delete") return true;
+  if (set.size === 0 && steps.size === 0) return false;
+  return filterParts(conditions).some((part) => {
+    const operands = part.kind === "binary" ? [part.left, part.right] : "operand" in part ? [part.operand] : [];
+    const used = operands.flatMap((operand) => (operand ? (usedColumn(operand, names)?.name ?? []) : []));
+    return used.length === 0 || used.some((name) => assigned.has(name));
+  });
 }
 
 /** The same for conditions that pin a column to one value. */

@@ -1,4 +1,5 @@
 import { isOwn, isRelative, mentions } from "../../analysis/changes/relative-value.ts";
+import { bandOf, overlap, stepOf, stepped } from "../../analysis/conditions/bands.ts";
 import {
   type AssignedColumn,
   assignedIn,
@@ -11,6 +12,7 @@ import {
 import { constant } from "../../analysis/conditions/constants.ts";
 import { implied } from "../../analysis/conditions/filter-facts.ts";
 import type { History } from "../../analysis/script/history.ts";
+import { ownFacts } from "../../analysis/script/note-past.ts";
 import { wantedOf } from "../../analysis/script/prepared.ts";
 import { partedName } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
@@ -247,6 +249,11 @@ function upserts(tree: InsertStatement, context: HazardContext): Draft[] {
 /** Whether a row that met a condition no longer meets it once it is changed. */
 function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardContext): boolean {
   if (part.kind === "in") return leavesList(part, list, context);
+  if (part.kind === "between") {
+    const within = usedColumn(part.operand, context.names)?.name;
+    const moved = list.find(({ column }) => column.name === within);
+    return part.negated || !moved || !staysIn(moved, within, context);
+  }
   if (part.kind !== "binary") return true;
   const flipped = constant(part.left) !== null;
   const [side, other] = flipped ? [part.right, part.left] : [part.left, part.right];
@@ -261,7 +268,19 @@ function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardCont
   if (up === null || part.op === "=") return true;
   const low = flipped ? part.op.startsWith("<") : part.op.startsWith(">");
   const high = flipped ? part.op.startsWith(">") : part.op.startsWith("<");
-  return !(low && !high && up) && !(high && !low && !up);
+  if ((low && !high && up) || (high && !low && !up)) return false;
+  return !staysIn(given, name, context);
+}
+
+/** WHERE fee < 100 SET fee = fee * 1.1: of the numbers from nought on that meet the filter, some meet it again. */
+function staysIn(given: AssignedColumn, name: string | undefined, context: HazardContext): boolean {
+  const [{ change }] = context.changes;
+  const own = name === undefined ? null : ownFacts(context.tree, change, context);
+  const band = own && bandOf(own, name ?? "");
+  const step = stepOf(given.assignment.op, given.value, (expr) => isOwn(expr, given.column.name, context));
+  if (!band || !step) return false;
+  const counted = band.high > 0 && band.low < 0 ? { ...band, low: 0, lowOpen: false } : band;
+  return overlap(stepped(counted, step), counted);
 }
 
 /** WHERE state IN (1, 2) SET state = CASE state WHEN 1 THEN 2 WHEN 2 THEN 3 END: a value that is given is in the list as well. */

@@ -65,3 +65,24 @@ UPDATE buoy SET depth = -ABS(depth) WHERE id < 5;
 UPDATE buoy SET depth = CASE WHEN depth < 0 THEN -depth ELSE depth END WHERE id < 5;
 -- case: depth = depth % 10 WHERE id < 5 [mysql postgresql sqlite]
 UPDATE buoy SET depth = depth % 10 WHERE id < 5;
+-- case: depth = depth * 1.10 WHERE depth < 100 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun ask
+UPDATE buoy SET depth = depth * 1.10 WHERE depth < 100;
+-- case: pos = pos + 1000 WHERE pos < 1000 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun note
+UPDATE buoy SET pos = pos + 1000 WHERE pos < 1000;
+-- case: depth = depth * 2 WHERE depth BETWEEN 60 AND 100 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun note
+UPDATE buoy SET depth = depth * 2 WHERE depth BETWEEN 60 AND 100;
+-- case: depth = depth + 5 WHERE depth BETWEEN 60 AND 100 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun ask
+UPDATE buoy SET depth = depth + 5 WHERE depth BETWEEN 60 AND 100;
+-- case: depth = depth / 100 WHERE depth > 1000 AND depth < 9000 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun note
+UPDATE buoy SET depth = depth / 100 WHERE depth > 1000 AND depth < 9000;
+-- case: depth = depth * 1.1 WHERE depth > 1000 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun ask
+UPDATE buoy SET depth = depth * 1.1 WHERE depth > 1000;
+-- case: chance = -chance WHERE chance < 0 [postgresql mysql tsql]
+-- finds: 0 drifts-on-rerun note
+UPDATE buoy SET chance = -chance WHERE chance < 0;

@@ -40,6 +40,21 @@ export function filterParts(conditions: readonly { expr: Expr }[]): Expr[] {
   return conditions.length === 1 ? conjuncts(conditions[0].expr) : conditions.flatMap(({ expr }) => conjuncts(expr));
 }
 
+/** What a condition compares: the two sides, or the one that is asked of; none where it is put together of others. */
+export function comparedIn(part: Expr): readonly Expr[] {
+  switch (part.kind) {
+    case "binary":
+      return [part.left, part.right];
+    case "is":
+    case "in":
+    case "between":
+    case "like":
+      return [part.operand];
+    default:
+      return [];
+  }
+}
+
 /** A column that a filter pins: every row that meets it has one of these values there. */
 export interface PinnedColumn {
   column: UsedColumn;

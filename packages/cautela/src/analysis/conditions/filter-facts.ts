@@ -2,7 +2,7 @@ import type { Between, Binary, Expr, Logic } from "../../sql/nodes/tree.ts";
 import type { Slice } from "../../text/slice.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { boolean } from "./conditions.ts";
-import { constant, plainColumn } from "./constants.ts";
+import { type Constant, constant, plainColumn } from "./constants.ts";
 import { withoutNot } from "./negation.ts";
 
 /** One condition of a filter, in a form that does not depend on how it is written. */
@@ -119,9 +119,21 @@ function endOf(shown: string): string | number | null {
 
 const COMPARES = new Set(["=", "<>", "<", "<=", ">", ">="]);
 
-/** A condition of which only the key is known. */
-function bare(key: string): FilterFact {
-  return { key, column: null, values: null, others: null, low: null, high: null, any: null };
+/** A condition; where no column is given, only its key is known. */
+export function factOf(
+  key: string,
+  column: string | null = null,
+  { values = null, others = null, low = null, high = null, any = null }: Partial<FilterFact> = NOTHING,
+): FilterFact {
+  return { key, column, values, others, low, high, any };
+}
+
+const NOTHING: Partial<FilterFact> = {};
+
+/** `column = value`; null where the value is NULL, to which nothing is equal. */
+export function equalFact(column: string, value: Constant): FilterFact | null {
+  const shown = shownFixed(value);
+  return shown === null ? null : factOf(`(${column} = ${shown})`, column, { values: [shown] });
 }
 
 /** An OR of more branches, or in more of them, is not taken apart. */
@@ -136,13 +148,10 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
       const column = columnName(flip ? part.right : part.left);
       const value = fixedValue(flip ? part.left : part.right);
       const key = comparisonKey(part, keys);
-      if (column === null || value === null || !COMPARES.has(op)) into.push(bare(key));
-      else if (op === "=") into.push({ key, column, values: [value], others: null, low: null, high: null, any: null });
-      else if (op === "<>") into.push({ key, column, values: null, others: [value], low: null, high: null, any: null });
-      else {
-        const { low, high } = rangeOf(op, value);
-        into.push({ key, column, values: null, others: null, low, high, any: null });
-      }
+      if (column === null || value === null || !COMPARES.has(op)) into.push(factOf(key));
+      else if (op === "=") into.push(factOf(key, column, { values: [value] }));
+      else if (op === "<>") into.push(factOf(key, column, { others: [value] }));
+      else into.push(factOf(key, column, rangeOf(op, value)));
       return;
     }
     case "in": {
@@ -150,11 +159,8 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
       const listed = part.items?.map(fixedValue) ?? [];
       const plain = column !== null && listed.length > 0 && listed.every((one) => one !== null);
       const key = keyOf(part, slice, 0);
-      if (!plain) into.push(bare(key));
-      else {
-        const [values, others] = part.negated ? [null, listed as string[]] : [listed as string[], null];
-        into.push({ key, column, values, others, low: null, high: null, any: null });
-      }
+      const values = listed as string[];
+      into.push(plain ? factOf(key, column, part.negated ? { others: values } : { values }) : factOf(key));
       return;
     }
     case "logic": {
@@ -165,7 +171,7 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
         for (const one of conjuncts(item)) addFacts(one, slice, facts, depth + 1);
         return facts;
       });
-      into.push({ key: keyOf(part, slice, 0), column: null, values: null, others: null, low: null, high: null, any });
+      into.push(factOf(keyOf(part, slice, 0), null, { any }));
       return;
     }
     case "between": {
@@ -179,12 +185,12 @@ function addFacts(part: Expr, slice: Slice, into: FilterFact[], depth = 0): void
       if (truth && column !== null) {
         const values = [String(truth.value)];
         const key = `(${column} = ${values[0]})`;
-        into.push({ key, column, values, others: null, low: null, high: null, any: null });
+        into.push(factOf(key, column, { values }));
         return;
       }
     }
   }
-  into.push(bare(keyOf(part, slice, 0)));
+  into.push(factOf(keyOf(part, slice, 0)));
 }
 
 function rangeOf(op: string, shown: string): { low: End | null; high: End | null } {
@@ -222,12 +228,24 @@ function columnName(expr: Expr): string | null {
   return ref ? ref.path[ref.path.length - 1].text.toLowerCase() : null;
 }
 
-/** A constant as it compares: `#3` for 3 and 3.0, `'left'`; null for anything else. */
+/** A constant as it compares: `#3` for 3 and 3.0, `'left'`; null for anything else, and for NULL. */
 function fixedValue(expr: Expr): string | null {
   const value = constant(expr);
-  if (!value || value.type === "null") return null;
-  if (value.type === "number") return `#${value.value}`;
-  return value.type === "string" ? `'${value.value}'` : String(value.value);
+  return value && shownFixed(value);
+}
+
+/** A value as facts hold it, see `FilterFact`; null: it is NULL. */
+export function shownFixed(value: Constant): string | null {
+  switch (value.type) {
+    case "null":
+      return null;
+    case "number":
+      return `#${value.value}`;
+    case "string":
+      return `'${value.value}'`;
+    default:
+      return String(value.value);
+  }
 }
 
 /** An expression in a form that does not depend on how it is written, see `filterFacts`. */

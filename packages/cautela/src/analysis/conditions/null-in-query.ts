@@ -1,6 +1,6 @@
 import type { Expr, Query, QueryBody, Select, Source } from "../../sql/nodes/tree.ts";
 import { conjuncts } from "../changes/reach.ts";
-import { type UsedColumn, usedColumn } from "./conditions.ts";
+import { comparedIn, type UsedColumn, usedColumn } from "./conditions.ts";
 import { calledName } from "./constants.ts";
 import { asksFor, type NullContext, nullableIn } from "./nullable.ts";
 
@@ -118,13 +118,7 @@ function asksForValue(part: Expr, value: Expr, { key }: QueryNullContext): boole
 
 /** Whether a condition lets no row through that has nothing of a source. */
 function asksForOne(part: Expr, source: Source, { names }: QueryNullContext): boolean {
-  const operands =
-    part.kind === "binary"
-      ? [part.left, part.right]
-      : part.kind === "is" || part.kind === "in" || part.kind === "between" || part.kind === "like"
-        ? [part.operand]
-        : [];
-  return operands.some((operand) => {
+  return comparedIn(part).some((operand) => {
     const used = usedColumn(operand, names);
     return used?.relation?.source === source && asksFor(part, used, names);
   });

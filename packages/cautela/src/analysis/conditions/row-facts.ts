@@ -3,7 +3,7 @@ import { walk } from "../../sql/nodes/visitor.ts";
 import type { Slice } from "../../text/slice.ts";
 import { conjuncts } from "../changes/reach.ts";
 import { plainColumn } from "./constants.ts";
-import { type FilterFact, filterFacts } from "./filter-facts.ts";
+import { type FilterFact, factOf, filterFacts } from "./filter-facts.ts";
 
 /**
  * Which rows of one table a statement takes, as conditions on them: its own, and one for each table that it is tied to,
@@ -105,7 +105,7 @@ function semi({ table, ties, facts }: Other): FilterFact {
   const keys = [...new Set(facts.map(({ key }) => key))].sort();
   const tied = [...new Set(ties.map(({ own, column }) => `${own}=${column}`))].sort();
   const key = `in ${table} by ${tied.join()} where ${keys.join(" and ")}`;
-  return { key, column: null, values: null, others: null, low: null, high: null, any: null };
+  return factOf(key);
 }
 
 /** The name under which a statement refers to a table, in small letters, and the table's own. */

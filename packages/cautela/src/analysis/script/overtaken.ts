@@ -1,6 +1,6 @@
 import { type Band, bandOf, overlap, type Step, stepped } from "../conditions/bands.ts";
 import type { ConstantValue } from "../conditions/conditions.ts";
-import { type FilterFact, implied, leavesOut } from "../conditions/filter-facts.ts";
+import { equalFact, type FilterFact, implied, leavesOut, shownFixed } from "../conditions/filter-facts.ts";
 import type { PastChange } from "./history.ts";
 
 // What an earlier change of the same table has done to the rows that a filter asks for: it has taken them, or brought others in.
@@ -116,27 +116,7 @@ function mayMeet(facts: readonly FilterFact[], own: readonly FilterFact[], but: 
 /** The filter of a past change as facts; null: it is not known. */
 function factsOf({ facts, where }: PastChange): readonly FilterFact[] | null {
   if (facts || !where) return facts;
-  return [...where].flatMap(([column, value]) => factOf(column, value) ?? []);
-}
-
-function factOf(column: string, value: ConstantValue): FilterFact | null {
-  const shown = shownFact(value);
-  return shown === null
-    ? null
-    : { key: `(${column} = ${shown})`, column, values: [shown], others: null, low: null, high: null, any: null };
-}
-
-function shownFact(value: ConstantValue): string | null {
-  switch (value.type) {
-    case "null":
-      return null;
-    case "number":
-      return `#${value.value}`;
-    case "string":
-      return `'${value.value}'`;
-    default:
-      return String(value.value);
-  }
+  return [...where].flatMap(([column, value]) => equalFact(column, value) ?? []);
 }
 
 /** Whether a condition is not true of a value. */
@@ -144,7 +124,7 @@ function ruledOut(fact: FilterFact, column: string, value: ConstantValue): boole
   if (fact.any) return fact.any.every((branch) => branch.some((one) => ruledOut(one, column, value)));
   if (value.type === "null") return fact.column === column || fact.key === `(${column} is not null)`;
   if (fact.key === `(${column} is null)`) return true;
-  const shown = fact.column === column ? shownFact(value) : null;
+  const shown = fact.column === column ? shownFixed(value) : null;
   return shown !== null && leavesOut(fact, shown);
 }
 

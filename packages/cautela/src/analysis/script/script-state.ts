@@ -3,7 +3,8 @@ import { writtenName } from "../../catalog/names.ts";
 import { relationKey } from "../../catalog/relation-keys.ts";
 import type { Policy } from "../../policy/policy.ts";
 import type { Dialect } from "../../sql/dialects/dialect.ts";
-import type { Expr, Statement } from "../../sql/nodes/tree.ts";
+import type { Statement } from "../../sql/nodes/tree.ts";
+import { assignedColumns } from "../changes/assigned-columns.ts";
 import { type Change, targetName } from "../changes/change.ts";
 import { inLoop } from "../changes/in-loop.ts";
 import type { JudgedChange } from "../changes/judged-change.ts";
@@ -140,12 +141,7 @@ function lostColumns({ table }: Change, tree: Statement): string[] | null {
   const known = table && !table.partial ? table : null;
   const lost =
     tree.kind === "update"
-      ? tree.assignments.flatMap(({ targets }) => targets.map(columnText))
+      ? assignedColumns(tree.assignments)
       : known?.columns.filter(({ generated }) => !generated).map(({ name }) => name);
   return lost ? [...(known?.primaryKey?.columns ?? []), ...lost].map((name) => name.toLowerCase()) : null;
-}
-
-/** The name of a column that is assigned; of anything else none that a copy has. */
-function columnText(target: Expr): string {
-  return target.kind === "column" ? target.path[target.path.length - 1].text : "";
 }

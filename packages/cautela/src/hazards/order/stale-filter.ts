@@ -1,6 +1,7 @@
 import type { Change } from "../../analysis/changes/change.ts";
 import {
   type ConstantValue,
+  comparedIn,
   filterParts,
   pinnedConstants,
   pinsOf,
@@ -136,8 +137,7 @@ function mayMatter(
   if (action === "delete") return true;
   if (set.size === 0 && steps.size === 0) return false;
   return filterParts(conditions).some((part) => {
-    const operands = part.kind === "binary" ? [part.left, part.right] : "operand" in part ? [part.operand] : [];
-    const used = operands.flatMap((operand) => (operand ? (usedColumn(operand, names)?.name ?? []) : []));
+    const used = comparedIn(part).flatMap((operand) => usedColumn(operand, names)?.name ?? []);
     return used.length === 0 || used.some((name) => assigned.has(name));
   });
 }

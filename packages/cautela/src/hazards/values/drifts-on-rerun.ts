@@ -1,5 +1,5 @@
 import { isOwn, isRelative, mentions } from "../../analysis/changes/relative-value.ts";
-import { bandOf, overlap, stepOf, stepped } from "../../analysis/conditions/bands.ts";
+import { bandOf, overlap, stepped } from "../../analysis/conditions/bands.ts";
 import {
   type AssignedColumn,
   assignedIn,
@@ -12,7 +12,7 @@ import {
 import { constant } from "../../analysis/conditions/constants.ts";
 import { implied } from "../../analysis/conditions/filter-facts.ts";
 import type { History } from "../../analysis/script/history.ts";
-import { ownFacts } from "../../analysis/script/note-past.ts";
+import { ownFacts, stepsIn } from "../../analysis/script/note-past.ts";
 import { wantedOf } from "../../analysis/script/prepared.ts";
 import { partedName } from "../../catalog/columns.ts";
 import { foldName } from "../../catalog/names.ts";
@@ -252,7 +252,7 @@ function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardCont
   if (part.kind === "between") {
     const within = usedColumn(part.operand, context.names)?.name;
     const moved = list.find(({ column }) => column.name === within);
-    return part.negated || !moved || !staysIn(moved, within, context);
+    return part.negated || !moved || !staysIn(moved.column.name, context);
   }
   if (part.kind !== "binary") return true;
   const flipped = constant(part.left) !== null;
@@ -269,16 +269,16 @@ function leaves(part: Expr, list: readonly AssignedColumn[], context: HazardCont
   const low = flipped ? part.op.startsWith("<") : part.op.startsWith(">");
   const high = flipped ? part.op.startsWith(">") : part.op.startsWith("<");
   if ((low && !high && up) || (high && !low && !up)) return false;
-  return !staysIn(given, name, context);
+  return !staysIn(given.column.name, context);
 }
 
 /** WHERE fee < 100 SET fee = fee * 1.1: of the numbers from nought on that meet the filter, some meet it again. */
-function staysIn(given: AssignedColumn, name: string | undefined, context: HazardContext): boolean {
-  const [{ change }] = context.changes;
-  const own = name === undefined ? null : ownFacts(context.tree, change, context);
-  const band = own && bandOf(own, name ?? "");
-  const step = stepOf(given.assignment.op, given.value, (expr) => isOwn(expr, given.column.name, context));
-  if (!band || !step) return false;
+function staysIn(column: string, context: HazardContext): boolean {
+  const { tree, changes } = context;
+  const step = tree.kind === "update" ? stepsIn(tree, context).get(column) : undefined;
+  const own = step && ownFacts(tree, changes[0].change, context);
+  const band = own && bandOf(own, column);
+  if (!step || !band) return false;
   const counted = band.high > 0 && band.low < 0 ? { ...band, low: 0, lowOpen: false } : band;
   return overlap(stepped(counted, step), counted);
 }
